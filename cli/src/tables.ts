@@ -1,0 +1,104 @@
+type Cells = Record<string, unknown>;
+
+const titles: Record<string, string> = {
+  n: 'No.',
+  due: 'Due',
+  paid: 'Paid',
+  unpaidInterest: 'Unpaid',
+};
+
+function titleOf(column: string): string {
+  return titles[column] ?? column.charAt(0).toUpperCase() + column.slice(1);
+}
+
+const isFigure = (text: string): boolean => /^-?\d+(\.\d+)?$/.test(text);
+
+/** An amount with its thousands separated, anything else as it is. */
+function shown(value: unknown): string {
+  if (value === null || value === undefined) return '';
+  const text = String(value);
+  if (!isFigure(text)) return text;
+  const [whole = '', decimals] = text.split('.');
+  const grouped = whole.replace(/\B(?=(\d{3})+$)/g, ',');
+  return decimals === undefined ? grouped : `${grouped}.${decimals}`;
+}
+
+function table(rows: readonly Cells[], columns: readonly string[]): string {
+  const cells = rows.map((row) => columns.map((column) => shown(row[column])));
+  const heads = columns.map(titleOf);
+  const widths = heads.map((head, at) => Math.max(head.length, ...cells.map((row) => row[at]?.length ?? 0)));
+  const right = columns.map((column, at) => column !== 'due' && column !== 'paid' && cells.some((row) => isFigure((row[at] ?? '').replaceAll(',', ''))));
+  const line = (row: readonly string[]): string =>
+    row.map((cell, at) => (right[at] ? cell.padStart(widths[at] ?? 0) : cell.padEnd(widths[at] ?? 0))).join('  ').trimEnd();
+  return [line(heads), widths.map((width) => '─'.repeat(width)).join('  '), ...cells.map(line)].join('\n');
+}
+
+function facts(of: Cells, names: Readonly<Record<string, string>>): string {
+  const width = Math.max(...Object.values(names).map((name) => name.length));
+  return Object.entries(names)
+    .filter(([key]) => of[key] !== undefined && of[key] !== null)
+    .map(([key, name]) => `${name.padEnd(width)}  ${shown(of[key])}`)
+    .join('\n');
+}
+
+/** A schedule as a table for people, with its totals and proofs. */
+export function scheduleTable(schedule: Cells): string {
+  const rows = schedule['rows'] as Cells[];
+  const columns = [...new Set(rows.flatMap((row) => Object.keys(row)))];
+  const proofs = schedule['proofs'] as { name: string; holds: boolean; difference: string }[];
+  const head = facts(schedule, {
+    regularPayment: 'Payment',
+    paymentCount: 'Payments',
+    finalPayment: 'Last payment',
+    clears: 'Clears',
+    proceeds: 'Proceeds',
+    effectiveRate: 'Effective rate',
+  });
+  const totals = (title: string, of: unknown): string =>
+    `${title}\n${Object.entries(of as Cells).map(([key, value]) => `  ${titleOf(key).padEnd(12)}  ${shown(value)}`).join('\n')}`;
+  return `${[
+    head,
+    table(rows, columns),
+    ...(schedule['range'] ? [totals('These rows', schedule['range'])] : []),
+    totals('Whole schedule', schedule['totals']),
+    `Proofs\n${proofs.map((proof) => `  ${proof.holds ? 'holds' : 'FAILS'}  ${proof.name}${proof.difference.match(/[1-9]/) ? `, difference ${shown(proof.difference)}` : ''}`).join('\n')}`,
+  ].join('\n\n')}\n`;
+}
+
+/** A position as a list for people. */
+export function positionTable(position: Cells): string {
+  const next = position['next'] as { due: string; payment: string } | null;
+  return `${facts(
+    { ...position, ...(next && { next: `${next.due}, ${shown(next.payment)}` }) },
+    {
+      on: 'On',
+      outstanding: 'Outstanding',
+      accruedInterest: 'Accrued interest',
+      unpaidInterest: 'Unpaid interest',
+      unamortizedDiscount: 'Unamortized discount',
+      unamortizedPremium: 'Unamortized premium',
+      unamortizedIssueCosts: 'Unamortized issue costs',
+      carrying: 'Carrying amount',
+      current: 'Current portion',
+      nonCurrent: 'Non-current',
+      next: 'Next due',
+    },
+  )}\n`;
+}
+
+/** Entries as a journal for people. */
+export function entryTable(
+  found: readonly { date: string; memo: string; lines: readonly { account: string; debit: string; credit: string }[] }[],
+): string {
+  if (found.length === 0) return 'No entries in these dates.\n';
+  const rows = found.flatMap((entry) => [
+    { date: entry.date, account: entry.memo, debit: '', credit: '' },
+    ...entry.lines.map((line) => ({
+      date: '',
+      account: `${line.credit.match(/[1-9]/) ? '    ' : '  '}${line.account}`,
+      debit: line.debit.match(/[1-9]/) ? line.debit : '',
+      credit: line.credit.match(/[1-9]/) ? line.credit : '',
+    })),
+  ]);
+  return `${table(rows, ['date', 'account', 'debit', 'credit'])}\n`;
+}

@@ -1,0 +1,52 @@
+import * as v from 'valibot';
+import { buildSchedule, currencyDigits, TermsFault, type Instrument, type Schedule } from '@coffer/core';
+import { faultsOf, type Fault } from '../faults/fault.ts';
+import { AmountReader } from './amount-reader.ts';
+import { bondTermsOf } from './bond-terms-of.ts';
+import { instrumentDocument, type InstrumentDocument } from './instrument-document.ts';
+import { loanTermsOf } from './loan-terms-of.ts';
+
+/** An instrument that was read: its document, its terms and the schedule they make. */
+export interface ReadInstrument {
+  readonly document: InstrumentDocument;
+  readonly terms: Instrument;
+  readonly schedule: Schedule;
+}
+
+/** Either the instrument, or everything that is wrong with it. */
+export type InstrumentReading =
+  | { readonly ok: true; readonly instrument: ReadInstrument }
+  | { readonly ok: false; readonly faults: readonly Fault[] };
+
+/** Reads a document given as a value (parsed JSON): all faults at once, naming the key. */
+export function readInstrument(value: unknown): InstrumentReading {
+  const parsed = v.safeParse(instrumentDocument, value);
+  if (!parsed.success) return { ok: false, faults: faultsOf(parsed.issues) };
+  const document = parsed.output;
+  const read = new AmountReader(document.currency, currencyDigits(document.currency) ?? 2);
+  const terms = document.kind === 'loan' ? loanTermsOf(document, read) : bondTermsOf(document, read);
+  if (read.faults.length > 0) return { ok: false, faults: read.faults };
+  try {
+    return { ok: true, instrument: { document, terms, schedule: buildSchedule(terms) } };
+  } catch (error) {
+    return { ok: false, faults: [faultOfError(error)] };
+  }
+}
+
+function faultOfError(error: unknown): Fault {
+  if (error instanceof TermsFault) return { key: error.key, message: error.message };
+  if (error instanceof RangeError) return { key: '', message: error.message };
+  throw error;
+}
+
+/** Reads a document from its text. */
+export function readInstrumentText(text: string): InstrumentReading {
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch (error) {
+    const why = error instanceof Error ? error.message : String(error);
+    return { ok: false, faults: [{ key: '', message: `This is not JSON: ${why}` }] };
+  }
+  return readInstrument(value);
+}

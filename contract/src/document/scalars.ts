@@ -1,0 +1,45 @@
+import * as v from 'valibot';
+import { currencyDigits, parseDay } from '@coffer/core';
+
+/** An amount in currency units: a decimal string, never negative. */
+export const amountText = v.pipe(
+  v.string(),
+  v.regex(/^\d{1,15}(\.\d{1,4})?$/, 'expected an amount such as "640000.00", not negative, without separators.'),
+);
+
+/** An annual rate: a decimal string with a percent sign, 0 to 1000 %. */
+export const rateText = v.pipe(
+  v.string(),
+  v.regex(/^\d{1,4}(\.\d{1,12})?%$/, 'expected a yearly rate such as "6.10%", not negative.'),
+  v.check((text) => Number.parseFloat(text) <= 1000, 'a rate may be at most 1000%.'),
+);
+
+/** A calendar date that exists, from 1900 to 2200. */
+export const dayText = v.pipe(
+  v.string(),
+  v.regex(/^\d{4}-\d{2}-\d{2}$/, 'expected a date such as "2024-06-15" (year, month, day).'),
+  v.check((text) => parseDay(text) !== undefined, 'there is no such date.'),
+  v.check((text) => text >= '1900-01-01' && text <= '2199-12-31', 'expected a date from 1900 to 2199.'),
+);
+
+/** An ISO 4217 currency code in use. */
+export const currencyCode = v.pipe(
+  v.string(),
+  v.check((code) => currencyDigits(code) !== undefined, 'expected an ISO 4217 currency code such as "EUR".'),
+);
+
+/** A count of payments. */
+export const paymentCount = v.pipe(
+  v.number(),
+  v.integer('expected a whole number.'),
+  v.minValue(1, 'expected at least 1.'),
+  v.maxValue(1200, 'expected at most 1200 payments.'),
+);
+
+/** A name or reference that people read. */
+export const shortText = v.pipe(
+  v.string(),
+  v.trim(),
+  v.minLength(1, 'expected some text.'),
+  v.maxLength(120, 'expected at most 120 characters.'),
+);

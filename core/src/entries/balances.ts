@@ -1,0 +1,24 @@
+import type { AccountRole } from './account-role.ts';
+import type { Entry, Posting } from './entry.ts';
+
+/** Sums of entries by account, debits positive, credits negative. Minor units; accounts at zero included. */
+export function balancesOf(found: readonly Entry[]): Map<AccountRole, number> {
+  const balances = new Map<AccountRole, number>();
+  for (const entry of found) {
+    for (const { account, debit, credit } of entry.lines) {
+      balances.set(account, (balances.get(account) ?? 0) + debit - credit);
+    }
+  }
+  return balances;
+}
+
+/** What must be posted to get from one set of balances to another. */
+export function difference(
+  from: ReadonlyMap<AccountRole, number>,
+  to: ReadonlyMap<AccountRole, number>,
+): Posting[] {
+  const accounts = new Set([...from.keys(), ...to.keys()]);
+  return [...accounts]
+    .map((account): Posting => [account, (to.get(account) ?? 0) - (from.get(account) ?? 0)])
+    .filter(([, amount]) => amount !== 0);
+}

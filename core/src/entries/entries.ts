@@ -1,0 +1,79 @@
+import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
+import type { Schedule } from '../instrument/instrument.ts';
+import { position } from '../position/position.ts';
+import type { AccountRole } from './account-role.ts';
+import {
+  bondAccrualEntry,
+  bondCouponEntry,
+  bondIssueEntry,
+  bondRedemptionEntry,
+} from './bond-entries.ts';
+import { entryOf, reversalOf, type Entry } from './entry.ts';
+import { loanAccrualEntry, loanIssueEntry, loanRowEntry } from './loan-entries.ts';
+import { periodEndBefore, periodEnds, type PeriodLength } from './period-ends.ts';
+
+/**
+ * The entries of an instrument that fall from one day to another, both included, in order of date: issue,
+ * payments, coupons and redemption; and at each period end the accrual with amortization, its reversal the day
+ * after, and the move of the current portion. Over an instrument's whole life every balance-sheet account but
+ * cash (and the asset bought) returns to zero and interest expense is the schedule's total.
+ */
+export function entries(
+  schedule: Schedule,
+  from: CalendarDay,
+  to: CalendarDay,
+  periods: PeriodLength,
+): Entry[] {
+  const found: (Entry | undefined)[] = [...ownEntries(schedule, from, to)];
+  for (const end of periodEnds(periods, from - 1, to)) {
+    const accrual = accrualEntry(schedule, end);
+    if (end >= from) found.push(accrual, currentPortionEntry(schedule, end, periods));
+    if (accrual && end + 1 >= from && end + 1 <= to) found.push(reversalOf(accrual, end + 1));
+  }
+  const order = ['reversal', 'issue', 'payment', 'coupon', 'redemption', 'accrual', 'current-portion'];
+  return found
+    .filter((entry) => entry !== undefined)
+    .sort((a, b) => a.date - b.date || order.indexOf(a.kind) - order.indexOf(b.kind));
+}
+
+function ownEntries(schedule: Schedule, from: CalendarDay, to: CalendarDay): (Entry | undefined)[] {
+  const within = (day: CalendarDay): boolean => day >= from && day <= to;
+  const found: (Entry | undefined)[] = [];
+  if (schedule.kind === 'loan') {
+    if (within(schedule.terms.start)) found.push(loanIssueEntry(schedule));
+    for (let row = 0; row < schedule.length; row += 1) {
+      if (within(schedule.date[row] as number)) found.push(loanRowEntry(schedule, row));
+    }
+    return found;
+  }
+  if (within(schedule.terms.issued)) found.push(bondIssueEntry(schedule));
+  for (const row of schedule.rows) {
+    if (row.n > 0 && within(row.due)) found.push(bondCouponEntry(schedule, row));
+  }
+  if (within(schedule.terms.matures)) found.push(bondRedemptionEntry(schedule));
+  return found;
+}
+
+/** The accrual of a period end, with amortization where there is any. */
+export function accrualEntry(schedule: Schedule, end: CalendarDay): Entry | undefined {
+  return schedule.kind === 'loan' ? loanAccrualEntry(schedule, end) : bondAccrualEntry(schedule, end);
+}
+
+/** The role that the principal or face of an instrument stands in. */
+export function principalRole(schedule: Schedule): AccountRole {
+  return schedule.kind === 'loan' ? 'loan-payable' : 'bonds-payable';
+}
+
+/** The move between the non-current and the current part for the change since the period end before. */
+export function currentPortionEntry(
+  schedule: Schedule,
+  end: CalendarDay,
+  periods: PeriodLength,
+): Entry | undefined {
+  const before = position(schedule, periodEndBefore(periods, end)).current;
+  const change = position(schedule, end).current - before;
+  return entryOf(end, 'current-portion', `Current portion at ${formatDay(end)}`, null, [
+    [principalRole(schedule), change],
+    ['current-portion', -change],
+  ]);
+}

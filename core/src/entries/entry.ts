@@ -1,0 +1,70 @@
+import type { CalendarDay } from '../calendar/calendar-day.ts';
+import type { AccountRole } from './account-role.ts';
+
+/** What made an entry. */
+export type EntryKind =
+  | 'issue'
+  | 'payment'
+  | 'coupon'
+  | 'redemption'
+  | 'accrual'
+  | 'reversal'
+  | 'current-portion'
+  | 'correction';
+
+/** One line of an entry: one side is zero, the other more than zero. Minor units. */
+export interface EntryLine {
+  readonly account: AccountRole;
+  readonly debit: number;
+  readonly credit: number;
+}
+
+/** A balanced journal entry and what it comes from. */
+export interface Entry {
+  readonly date: CalendarDay;
+  readonly kind: EntryKind;
+  readonly memo: string;
+  /** The payment or coupon number it comes from, where it comes from one. */
+  readonly row: number | null;
+  readonly lines: readonly EntryLine[];
+}
+
+/** An amount for an account: a debit where positive, a credit where negative. */
+export type Posting = readonly [account: AccountRole, amount: number];
+
+/**
+ * An entry from signed postings, debits first, zero amounts left out; `undefined` when nothing is left.
+ * Throws `RangeError` when the postings do not balance.
+ */
+export function entryOf(
+  date: CalendarDay,
+  kind: EntryKind,
+  memo: string,
+  row: number | null,
+  postings: readonly Posting[],
+): Entry | undefined {
+  const moved = postings.filter(([, amount]) => amount !== 0);
+  const sum = moved.reduce((total, [, amount]) => total + amount, 0);
+  if (sum !== 0) throw new RangeError(`The entry "${memo}" does not balance; it is off by ${sum}.`);
+  if (moved.length === 0) return undefined;
+  const lines = [...moved]
+    .sort((a, b) => Number(a[1] < 0) - Number(b[1] < 0))
+    .map(([account, amount]) => ({
+      account,
+      debit: Math.max(0, amount),
+      credit: Math.max(0, -amount),
+    }));
+  return { date, kind, memo, row, lines };
+}
+
+/** The same entry with its sides exchanged, on another day. */
+export function reversalOf(entry: Entry, date: CalendarDay): Entry {
+  const lines = entry.lines.map(({ account, debit, credit }) => ({ account, debit: credit, credit: debit }));
+  return {
+    date,
+    kind: 'reversal',
+    memo: `Reversal: ${entry.memo}`,
+    row: entry.row,
+    lines: [...lines.filter((line) => line.debit > 0), ...lines.filter((line) => line.credit > 0)],
+  };
+}

@@ -1,0 +1,71 @@
+import Decimal from 'decimal.js';
+import type { Ratio } from '../money/ratio.ts';
+import { TermsFault } from '../terms-fault.ts';
+
+const Precise = Decimal.clone({ precision: 70, rounding: Decimal.ROUND_HALF_UP });
+
+/**
+ * The payment that makes a balance zero after one payment per growth factor, in minor units, unrounded.
+ *
+ * P = B / Σ Π 1/(1+gᵢ): the present value of an annuity with each period's own factor (Kellison, The Theory of
+ * Interest, sections 3.2 and 6.2). 70 digits, so that what is rounded from it is right to the last unit.
+ */
+export function levelPaymentExact(balance: number, growths: readonly Ratio[]): Decimal {
+  let discount = new Precise(1);
+  let annuity = new Precise(0);
+  const factorOf = new Map<Ratio, Decimal>();
+  for (const growth of growths) {
+    let factor = factorOf.get(growth);
+    if (!factor) {
+      factor = new Precise(growth.den.toString()).div((growth.num + growth.den).toString());
+      factorOf.set(growth, factor);
+    }
+    discount = discount.times(factor);
+    annuity = annuity.plus(discount);
+  }
+  return new Precise(balance).div(annuity);
+}
+
+/** The same in doubles: good to about one part in 10^12. */
+function levelPaymentEstimate(balance: number, growths: readonly Ratio[]): number {
+  let discount = 1;
+  let annuity = 0;
+  let last: Ratio | undefined;
+  let factor = 1;
+  for (const growth of growths) {
+    if (growth !== last) {
+      factor = 1 / (1 + Number(growth.num) / Number(growth.den));
+      last = growth;
+    }
+    discount *= factor;
+    annuity += discount;
+  }
+  return balance / annuity;
+}
+
+/**
+ * The level payment rounded to a multiple of `step` minor units, to the nearest (halves up) or upward.
+ * The estimate in doubles decides wherever it is clear of a rounding boundary by far more than its error;
+ * only near a boundary, or for huge balances, is the exact payment computed.
+ */
+export function levelPayment(
+  balance: number,
+  growths: readonly Ratio[],
+  step: number,
+  upward: boolean,
+): number {
+  const inSteps = levelPaymentEstimate(balance, growths) / step;
+  const boundary = upward ? inSteps : inSteps + 0.5;
+  const distance = Math.abs(boundary - Math.round(boundary));
+  if (distance > Math.max(1e-9, Math.abs(inSteps) * 1e-11) && inSteps < 2 ** 45) {
+    return (upward ? Math.ceil(inSteps) : Math.round(inSteps)) * step;
+  }
+  // 40 decimals are far beyond what a boundary can be missed by, and settle values that are exactly on one.
+  const exact = levelPaymentExact(balance, growths).div(step).toDecimalPlaces(40);
+  const rounded = exact.toDecimalPlaces(0, upward ? Decimal.ROUND_CEIL : Decimal.ROUND_HALF_UP);
+  const payment = rounded.times(step).toNumber();
+  if (!Number.isSafeInteger(payment)) {
+    throw new TermsFault('amount', 'The level payment is too large to be kept exactly.');
+  }
+  return payment;
+}

@@ -1,0 +1,53 @@
+/** An exact rational number; `den` is positive and the two have no common factor. */
+export interface Ratio {
+  readonly num: bigint;
+  readonly den: bigint;
+}
+
+/** Greatest common divisor of two non-negative integers (Euclid). */
+function gcd(a: bigint, b: bigint): bigint {
+  while (b !== 0n) [a, b] = [b, a % b];
+  return a;
+}
+
+/** The ratio `num / den` in lowest terms. Throws `RangeError` when `den` is zero. */
+export function ratio(num: bigint, den: bigint = 1n): Ratio {
+  if (den === 0n) throw new RangeError('A ratio needs a denominator other than zero.');
+  if (den < 0n) [num, den] = [-num, -den];
+  const common = gcd(num < 0n ? -num : num, den);
+  return common > 1n ? { num: num / common, den: den / common } : { num, den };
+}
+
+/** Exact sum. */
+export function addRatios(a: Ratio, b: Ratio): Ratio {
+  return ratio(a.num * b.den + b.num * a.den, a.den * b.den);
+}
+
+/** Exact product. */
+export function multiplyRatios(a: Ratio, b: Ratio): Ratio {
+  return ratio(a.num * b.num, a.den * b.den);
+}
+
+/** The exact value of a plain decimal such as `6.125`. Throws `SyntaxError` for anything else. */
+export function ratioFromDecimal(text: string): Ratio {
+  const match = /^(-?)(\d+)(?:\.(\d+))?$/.exec(text);
+  if (!match) throw new SyntaxError(`"${text}" is not a plain decimal number.`);
+  const decimals = match[3] ?? '';
+  const magnitude = BigInt((match[2] ?? '0') + decimals);
+  return ratio(match[1] === '-' ? -magnitude : magnitude, 10n ** BigInt(decimals.length));
+}
+
+/**
+ * The first `places` decimals of a ratio, cut and not rounded, marked with an ellipsis where more follow.
+ * For showing an unrounded value; never for computing.
+ */
+export function ratioToDecimal(value: Ratio, places: number): string {
+  const negative = value.num < 0n;
+  const scaled = ((negative ? -value.num : value.num) * 10n ** BigInt(places)) / value.den;
+  const exact = scaled * value.den === (negative ? -value.num : value.num) * 10n ** BigInt(places);
+  const digits = scaled.toString().padStart(places + 1, '0');
+  const whole = digits.slice(0, digits.length - places);
+  const decimals = digits.slice(digits.length - places);
+  const shown = exact ? decimals.replace(/0+$/, '') : decimals;
+  return `${negative ? '-' : ''}${whole}${shown ? `.${shown}` : ''}${exact ? '' : '…'}`;
+}

@@ -1,0 +1,26 @@
+import type { CalendarDay } from '../calendar/calendar-day.ts';
+import type { Schedule } from '../instrument/instrument.ts';
+import { bondAccrual } from './bond-position.ts';
+import { position } from './position.ts';
+
+/**
+ * Interest expense after one day up to the end of another, in minor units: the expense of rows dated in
+ * between, plus what has accrued at the end, less what had accrued at the start. Over adjoining stretches it
+ * sums to the schedule's total.
+ */
+export function interestExpense(schedule: Schedule, after: CalendarDay, through: CalendarDay): number {
+  return cumulative(schedule, through) - cumulative(schedule, after);
+}
+
+function cumulative(schedule: Schedule, on: CalendarDay): number {
+  if (schedule.kind === 'bond') {
+    const accrual = bondAccrual(schedule, on);
+    const ofRows = schedule.rows.reduce((sum, row) => sum + (row.due <= on ? row.expense : 0), 0);
+    return ofRows + (accrual ? accrual.coupon + accrual.amortization : 0);
+  }
+  let ofRows = 0;
+  for (let row = 0; row < schedule.length && (schedule.date[row] as number) <= on; row += 1) {
+    ofRows += schedule.interest[row] as number;
+  }
+  return ofRows + position(schedule, on).accruedInterest;
+}

@@ -1,0 +1,20 @@
+import type { Fraction } from '../calendar/fraction.ts';
+import { ratio, type Ratio } from '../money/ratio.ts';
+
+/**
+ * Growth of an amount over a share of a year under compounding with each payment: rate × years, exact.
+ * `annual` is a fraction (0.061 for 6.1 %).
+ */
+export function simpleGrowth(annual: Ratio, years: Fraction): Ratio {
+  return ratio(annual.num * BigInt(years.num), annual.den * BigInt(years.den));
+}
+
+/** A rate as a percentage for people, with its trailing zeros dropped: 61/1000 is `6.1%`. */
+export function formatPercent(annual: Ratio): string {
+  const scaled = ratio(annual.num * 100n, annual.den);
+  const places = 12;
+  const whole = (scaled.num * 10n ** BigInt(places)) / scaled.den;
+  const text = whole.toString().padStart(places + 1, '0');
+  const decimals = text.slice(-places).replace(/0+$/, '');
+  return `${text.slice(0, -places)}${decimals ? `.${decimals}` : ''}%`;
+}
