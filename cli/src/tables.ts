@@ -27,9 +27,17 @@ function table(rows: readonly Cells[], columns: readonly string[]): string {
   const cells = rows.map((row) => columns.map((column) => shown(row[column])));
   const heads = columns.map(titleOf);
   const widths = heads.map((head, at) => Math.max(head.length, ...cells.map((row) => row[at]?.length ?? 0)));
-  const right = columns.map((column, at) => column !== 'due' && column !== 'paid' && cells.some((row) => isFigure((row[at] ?? '').replaceAll(',', ''))));
+  const right = columns.map(
+    (column, at) =>
+      column !== 'due' &&
+      column !== 'paid' &&
+      cells.some((row) => isFigure((row[at] ?? '').replaceAll(',', ''))),
+  );
   const line = (row: readonly string[]): string =>
-    row.map((cell, at) => (right[at] ? cell.padStart(widths[at] ?? 0) : cell.padEnd(widths[at] ?? 0))).join('  ').trimEnd();
+    row
+      .map((cell, at) => (right[at] ? cell.padStart(widths[at] ?? 0) : cell.padEnd(widths[at] ?? 0)))
+      .join('  ')
+      .trimEnd();
   return [line(heads), widths.map((width) => '─'.repeat(width)).join('  '), ...cells.map(line)].join('\n');
 }
 
@@ -55,7 +63,9 @@ export function scheduleTable(schedule: Cells): string {
     effectiveRate: 'Effective rate',
   });
   const totals = (title: string, of: unknown): string =>
-    `${title}\n${Object.entries(of as Cells).map(([key, value]) => `  ${titleOf(key).padEnd(12)}  ${shown(value)}`).join('\n')}`;
+    `${title}\n${Object.entries(of as Cells)
+      .map(([key, value]) => `  ${titleOf(key).padEnd(12)}  ${shown(value)}`)
+      .join('\n')}`;
   return `${[
     head,
     table(rows, columns),
@@ -88,7 +98,11 @@ export function positionTable(position: Cells): string {
 
 /** Entries as a journal for people. */
 export function entryTable(
-  found: readonly { date: string; memo: string; lines: readonly { account: string; debit: string; credit: string }[] }[],
+  found: readonly {
+    date: string;
+    memo: string;
+    lines: readonly { account: string; debit: string; credit: string }[];
+  }[],
 ): string {
   if (found.length === 0) return 'No entries in these dates.\n';
   const rows = found.flatMap((entry) => [

@@ -1,4 +1,12 @@
-import { formatDay, parseDay, ratio, ratioFromDecimal, type LoanTerms, type Phase, type Ratio } from '@coffer/core';
+import {
+  formatDay,
+  parseDay,
+  ratio,
+  ratioFromDecimal,
+  type LoanTerms,
+  type Phase,
+  type Ratio,
+} from '@coffer/core';
 import type { AmountReader } from './amount-reader.ts';
 import type { LoanDocument } from './loan-document.ts';
 
@@ -52,7 +60,10 @@ export function loanTermsOf(document: LoanDocument, read: AmountReader): LoanTer
 function financedAmount(document: LoanDocument, read: AmountReader): number {
   const { amount, purchase } = document;
   if (purchase && amount !== undefined) {
-    read.fault('amount', 'Give either the amount or the purchase, not both; the amount is price less down payment.');
+    read.fault(
+      'amount',
+      'Give either the amount or the purchase, not both; the amount is price less down payment.',
+    );
   }
   if (purchase) {
     const price = read.amount('purchase.price', purchase.price);
@@ -67,11 +78,7 @@ function financedAmount(document: LoanDocument, read: AmountReader): number {
   return read.positive('amount', amount);
 }
 
-function phaseOf(
-  phase: LoanDocument['payments']['phases'][number],
-  key: string,
-  read: AmountReader,
-): Phase {
+function phaseOf(phase: LoanDocument['payments']['phases'][number], key: string, read: AmountReader): Phase {
   switch (phase.type) {
     case 'level':
       return {

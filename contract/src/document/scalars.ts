@@ -4,7 +4,10 @@ import { currencyDigits, parseDay } from '@coffer/core';
 /** An amount in currency units: a decimal string, never negative. */
 export const amountText = v.pipe(
   v.string(),
-  v.regex(/^\d{1,15}(\.\d{1,4})?$/, 'expected an amount such as "640000.00", not negative, without separators.'),
+  v.regex(
+    /^\d{1,15}(\.\d{1,4})?$/,
+    'expected an amount such as "640000.00", not negative, without separators.',
+  ),
 );
 
 /** An annual rate: a decimal string with a percent sign, 0 to 1000 %. */

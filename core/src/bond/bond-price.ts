@@ -1,6 +1,7 @@
 import Decimal from 'decimal.js';
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { dayCounts } from '../calendar/day-counts/day-counts.ts';
+import type { Fraction } from '../calendar/fraction.ts';
 import type { Ratio } from '../money/ratio.ts';
 import { couponsPerYear, type CouponCycle, type CouponPeriod } from './coupon-periods.ts';
 
@@ -20,7 +21,7 @@ export interface PriceParts {
 }
 
 /** Growth over `years` at a yield compounded `perYear` times: (1 + y/m)^(m·t); exact powers where m·t is 1. */
-export function periodGrowth(yearly: Decimal, perYear: number, years: { num: number; den: number }): Decimal {
+export function periodGrowth(yearly: Decimal, perYear: number, years: Fraction): Decimal {
   const base = yearly.div(perYear).plus(1);
   if (years.num * perYear === years.den) return base;
   return base.pow(new PreciseDecimal(years.num).times(perYear).div(years.den));
@@ -46,10 +47,17 @@ export function priceFromYield(
   let discount = new PreciseDecimal(1);
   let dirty = new PreciseDecimal(0);
   let accrued = new PreciseDecimal(0);
+  const growths = new Map<number, Decimal>();
+  const growthOver = (ahead: Fraction): Decimal => {
+    const key = ahead.num / ahead.den;
+    const known = growths.get(key) ?? periodGrowth(yearly, perYear, ahead);
+    growths.set(key, known);
+    return known;
+  };
   remaining.forEach((period, at) => {
     const broken = at === 0 && on > period.from;
     const ahead = broken ? years(on, period.to, period) : period.years;
-    discount = discount.div(periodGrowth(yearly, perYear, ahead));
+    discount = discount.div(growthOver(ahead));
     dirty = dirty.plus(rate.times(period.years.num).div(period.years.den).times(discount));
     if (broken) {
       const passed = years(period.from, on, period);

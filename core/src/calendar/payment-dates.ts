@@ -1,10 +1,4 @@
-import {
-  addMonths,
-  calendarDay,
-  calendarFields,
-  daysInMonth,
-  type CalendarDay,
-} from './calendar-day.ts';
+import { addMonths, calendarDay, calendarFields, daysInMonth, type CalendarDay } from './calendar-day.ts';
 import { monthsBetweenPayments, type Frequency } from './frequency.ts';
 
 /** A run of dates at one frequency, each counted from the anchor and never from the one before. */

@@ -2,12 +2,7 @@ import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
 import type { Schedule } from '../instrument/instrument.ts';
 import { position } from '../position/position.ts';
 import type { AccountRole } from './account-role.ts';
-import {
-  bondAccrualEntry,
-  bondCouponEntry,
-  bondIssueEntry,
-  bondRedemptionEntry,
-} from './bond-entries.ts';
+import { bondAccrualEntry, bondCouponEntry, bondIssueEntry, bondRedemptionEntry } from './bond-entries.ts';
 import { entryOf, reversalOf, type Entry } from './entry.ts';
 import { loanAccrualEntry, loanIssueEntry, loanRowEntry } from './loan-entries.ts';
 import { periodEndBefore, periodEnds, type PeriodLength } from './period-ends.ts';

@@ -3,14 +3,7 @@ import type { AccountRole } from './account-role.ts';
 
 /** What made an entry. */
 export type EntryKind =
-  | 'issue'
-  | 'payment'
-  | 'coupon'
-  | 'redemption'
-  | 'accrual'
-  | 'reversal'
-  | 'current-portion'
-  | 'correction';
+  'issue' | 'payment' | 'coupon' | 'redemption' | 'accrual' | 'reversal' | 'current-portion' | 'correction';
 
 /** One line of an entry: one side is zero, the other more than zero. Minor units. */
 export interface EntryLine {

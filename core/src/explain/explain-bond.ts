@@ -26,7 +26,13 @@ export function explainBondFigure(schedule: BondSchedule, index: number, figure:
       return {
         title: `Opening carrying amount, ${name}`,
         amount: row.opening,
-        steps: [{ label: 'Closing of the row before', amount: row.opening, link: { to: 'row', row: index - 1, column: 'closing' } }],
+        steps: [
+          {
+            label: 'Closing of the row before',
+            amount: row.opening,
+            link: { to: 'row', row: index - 1, column: 'closing' },
+          },
+        ],
       };
     case 'coupon':
       return couponFigure(schedule, row, name);
@@ -110,7 +116,11 @@ function expenseFigure(schedule: BondSchedule, row: BondRow, name: string, index
   const title = `Interest expense, ${name}`;
   const byRate = roundForBond(terms, row.exactExpense);
   const steps: ExplainStep[] = [
-    { label: 'Opening carrying amount', amount: row.opening, link: { to: 'row', row: index, column: 'opening' } },
+    {
+      label: 'Opening carrying amount',
+      amount: row.opening,
+      link: { to: 'row', row: index, column: 'opening' },
+    },
     {
       label: `× effective rate a year, compounded ${terms.every === 'year' ? 'yearly' : 'half-yearly'}`,
       text: `${schedule.effectiveRate.times(100).toSignificantDigits(14).toFixed()}%`,
@@ -119,7 +129,10 @@ function expenseFigure(schedule: BondSchedule, row: BondRow, name: string, index
   ];
   if (row.n === schedule.rows.length - 1 && byRate !== row.expense) {
     steps.push({ label: 'By the effective rate', amount: byRate });
-    steps.push({ label: '+ difference left to the last row, which lands on face', amount: row.expense - byRate });
+    steps.push({
+      label: '+ difference left to the last row, which lands on face',
+      amount: row.expense - byRate,
+    });
   }
   return {
     title,

@@ -49,11 +49,7 @@ export function segmentSteps(terms: LoanTerms, segments: readonly InterestSegmen
 }
 
 /** How a figure in a loan's schedule is made. Throws `RangeError` outside the schedule. */
-export function explainLoanFigure(
-  schedule: LoanSchedule,
-  index: number,
-  figure: LoanFigure,
-): Explanation {
+export function explainLoanFigure(schedule: LoanSchedule, index: number, figure: LoanFigure): Explanation {
   const row = loanRow(schedule, index);
   const name = row.n === null ? `on ${formatDay(row.date)}` : `payment ${row.n}`;
   const cell = (column: LoanFigure, label: string): ExplainStep => ({
@@ -67,7 +63,11 @@ export function explainLoanFigure(
     case 'payment':
       return paymentFigure(schedule, row, name);
     case 'opening':
-      return { title: `Opening balance, ${name}`, amount: row.opening, steps: [openingStep(schedule, index)] };
+      return {
+        title: `Opening balance, ${name}`,
+        amount: row.opening,
+        steps: [openingStep(schedule, index)],
+      };
     case 'principal': {
       const before = index === 0 ? 0 : (schedule.unpaid[index - 1] as number);
       const paid = row.interest + before - row.unpaid;
@@ -85,13 +85,23 @@ export function explainLoanFigure(
       return {
         title: `Extra principal, ${name}`,
         amount: row.extra,
-        steps: [{ label: 'Recorded or planned in the events', amount: row.extra, link: { to: 'terms', key: 'events' } }],
+        steps: [
+          {
+            label: 'Recorded or planned in the events',
+            amount: row.extra,
+            link: { to: 'terms', key: 'events' },
+          },
+        ],
       };
     case 'closing':
       return {
         title: `Closing balance, ${name}`,
         amount: row.closing,
-        steps: [cell('opening', 'Opening'), cell('principal', '− principal'), cell('extra', '− extra principal')],
+        steps: [
+          cell('opening', 'Opening'),
+          cell('principal', '− principal'),
+          cell('extra', '− extra principal'),
+        ],
       };
     case 'unpaid': {
       const before = index === 0 ? 0 : (schedule.unpaid[index - 1] as number);
@@ -113,7 +123,11 @@ function openingStep(schedule: LoanSchedule, index: number): ExplainStep {
     return { label: 'Amount borrowed', amount: schedule.terms.amount, link: { to: 'terms', key: 'amount' } };
   }
   const before = schedule.closing[index - 1] as number;
-  return { label: 'Closing balance of the row before', amount: before, link: { to: 'row', row: index - 1, column: 'closing' } };
+  return {
+    label: 'Closing balance of the row before',
+    amount: before,
+    link: { to: 'row', row: index - 1, column: 'closing' },
+  };
 }
 
 function interestFigure(schedule: LoanSchedule, row: LoanRow, name: string): Explanation {
@@ -147,7 +161,11 @@ function paymentFigure(schedule: LoanSchedule, row: LoanRow, name: string): Expl
   const recorded = terms.recorded.find((payment) => payment.due === row.due);
   if (recorded) {
     const steps: ExplainStep[] = [
-      { label: `Recorded: paid on ${formatDay(recorded.on)}`, amount: recorded.amount, link: { to: 'terms', key: 'events' } },
+      {
+        label: `Recorded: paid on ${formatDay(recorded.on)}`,
+        amount: recorded.amount,
+        link: { to: 'terms', key: 'events' },
+      },
     ];
     if (row.extra > 0) steps.push({ label: '− beyond the schedule, to extra principal', amount: row.extra });
     return { title, amount: row.payment, steps };
@@ -156,15 +174,33 @@ function paymentFigure(schedule: LoanSchedule, row: LoanRow, name: string): Expl
   const agreed = schedule.phasePayments[schedule.phase[row.index] as number] ?? 0;
   if (row.closing === 0 && row.payment !== agreed) {
     const steps: ExplainStep[] = [
-      { label: 'All that is left: opening', amount: row.opening, link: { to: 'row', row: row.index, column: 'opening' } },
-      { label: '+ its own interest', amount: row.interest, link: { to: 'row', row: row.index, column: 'interest' } },
+      {
+        label: 'All that is left: opening',
+        amount: row.opening,
+        link: { to: 'row', row: row.index, column: 'opening' },
+      },
+      {
+        label: '+ its own interest',
+        amount: row.interest,
+        link: { to: 'row', row: row.index, column: 'interest' },
+      },
     ];
     const arrears = row.payment - row.interest - row.principal;
     if (arrears > 0) steps.push({ label: '+ interest in arrears', amount: arrears });
     return { title, amount: row.payment, steps };
   }
   if (phase?.type === 'interest-only') {
-    return { title, amount: row.payment, steps: [{ label: 'The interest of the period', amount: row.interest, link: { to: 'row', row: row.index, column: 'interest' } }] };
+    return {
+      title,
+      amount: row.payment,
+      steps: [
+        {
+          label: 'The interest of the period',
+          amount: row.interest,
+          link: { to: 'row', row: row.index, column: 'interest' },
+        },
+      ],
+    };
   }
   if (phase?.type === 'level' && phase.payment === undefined) {
     const exact = solvedPayment(schedule, schedule.phase[row.index] as number);
@@ -177,10 +213,19 @@ function paymentFigure(schedule: LoanSchedule, row: LoanRow, name: string): Expl
         { label: 'Annual rate', text: formatPercent(terms.annualRate), link: { to: 'terms', key: 'rate' } },
       ],
       unrounded: exact.text,
-      rounding: terms.rounding.payment === 'cent-up' ? 'up to the cent' : terms.rounding.payment === 'unit' ? 'to the whole unit' : 'to the cent, halves up',
+      rounding:
+        terms.rounding.payment === 'cent-up'
+          ? 'up to the cent'
+          : terms.rounding.payment === 'unit'
+            ? 'to the whole unit'
+            : 'to the cent, halves up',
     };
   }
-  return { title, amount: row.payment, steps: [{ label: 'Agreed payment', amount: agreed, link: { to: 'terms', key: 'payment' } }] };
+  return {
+    title,
+    amount: row.payment,
+    steps: [{ label: 'Agreed payment', amount: agreed, link: { to: 'terms', key: 'payment' } }],
+  };
 }
 
 /** The unrounded payment of a level phase in currency units, and the balance it repays (minor units). */
@@ -189,7 +234,8 @@ export function solvedPayment(schedule: LoanSchedule, phaseAt: number): { text: 
   const phase = terms.phases[phaseAt];
   if (phase?.type !== 'level') throw new RangeError(`Phase ${phaseAt} is not a level phase.`);
   let row = 0;
-  while (row < schedule.length && ((schedule.n[row] as number) === 0 || schedule.phase[row] !== phaseAt)) row += 1;
+  while (row < schedule.length && ((schedule.n[row] as number) === 0 || schedule.phase[row] !== phaseAt))
+    row += 1;
   const first = row < schedule.length ? (schedule.n[row] as number) - 1 : 0;
   const balance = row < schedule.length ? balanceWhenSet(schedule, row) : terms.amount;
   const dues = cycleDates(paymentCycle(terms), first + phase.amortizeOver);

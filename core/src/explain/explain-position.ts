@@ -56,10 +56,16 @@ export function explainPosition(schedule: Schedule, on: CalendarDay, figure: Pos
 }
 
 function asOfStep(schedule: Schedule, on: CalendarDay, column: string, amount: number): ExplainStep {
-  if (schedule.kind === 'bond') return { label: 'Face not yet redeemed', amount, link: { to: 'terms', key: 'face' } };
+  if (schedule.kind === 'bond')
+    return { label: 'Face not yet redeemed', amount, link: { to: 'terms', key: 'face' } };
   const row = rowAsOf(schedule, on);
-  if (row < 0) return { label: 'No payment yet: the amount borrowed', amount, link: { to: 'terms', key: 'amount' } };
-  return { label: `After the row of ${formatDay(schedule.date[row] as number)}`, amount, link: { to: 'row', row, column } };
+  if (row < 0)
+    return { label: 'No payment yet: the amount borrowed', amount, link: { to: 'terms', key: 'amount' } };
+  return {
+    label: `After the row of ${formatDay(schedule.date[row] as number)}`,
+    amount,
+    link: { to: 'row', row, column },
+  };
 }
 
 function accruedParts(
@@ -69,7 +75,8 @@ function accruedParts(
   const { terms } = schedule;
   if (schedule.kind === 'loan') {
     const segments = accruedSegments(schedule, on);
-    if (segments.length === 0) return { steps: [{ label: 'Paid through this day; nothing has accrued', text: '' }] };
+    if (segments.length === 0)
+      return { steps: [{ label: 'Paid through this day; nothing has accrued', text: '' }] };
     return {
       steps: segmentSteps(schedule.terms, segments).concat(
         segments.length === 1 && schedule.terms.dayCount === 'even-periods'
@@ -85,11 +92,18 @@ function accruedParts(
   const share = ratio(BigInt(accrual.share.num), BigInt(accrual.share.den));
   return {
     steps: [
-      { label: `Coupon ${accrual.row.n}`, amount: accrual.row.coupon, link: { to: 'row', row: accrual.row.n, column: 'coupon' } },
+      {
+        label: `Coupon ${accrual.row.n}`,
+        amount: accrual.row.coupon,
+        link: { to: 'row', row: accrual.row.n, column: 'coupon' },
+      },
       { label: '× share of its period', text: `${share.num}/${share.den}` },
       { label: 'Since', text: formatDay(accrual.period.from) },
     ],
-    unrounded: unroundedText(multiplyRatios(exactCoupon(schedule.terms, accrual.period), share), terms.digits),
+    unrounded: unroundedText(
+      multiplyRatios(exactCoupon(schedule.terms, accrual.period), share),
+      terms.digits,
+    ),
     rounding: roundingText(terms),
   };
 }
@@ -103,13 +117,17 @@ function currentSteps(schedule: Schedule, on: CalendarDay, at: Position): Explai
     ];
   }
   return [
-    { label: `Contractual principal due after ${formatDay(on)} to ${until}, with arrears`, amount: at.current },
+    {
+      label: `Contractual principal due after ${formatDay(on)} to ${until}, with arrears`,
+      amount: at.current,
+    },
     { label: 'Never more than outstanding', amount: at.outstanding },
   ];
 }
 
 function bondUnamortizedSteps(schedule: Schedule, on: CalendarDay, at: Position): ExplainStep[] {
-  if (schedule.kind === 'loan') return [{ label: 'A loan without discount, premium or issue costs', text: '' }];
+  if (schedule.kind === 'loan')
+    return [{ label: 'A loan without discount, premium or issue costs', text: '' }];
   const accrual = bondAccrual(schedule, on);
   const row = schedule.rows.findLast((candidate) => candidate.due <= on);
   const steps: ExplainStep[] = [
@@ -117,7 +135,11 @@ function bondUnamortizedSteps(schedule: Schedule, on: CalendarDay, at: Position)
     { label: 'Carrying amount', amount: at.carrying },
   ];
   if (row && accrual) {
-    steps.push({ label: `Unamortized after ${formatDay(row.due)}`, amount: Math.abs(row.unamortized), link: { to: 'row', row: row.n, column: 'unamortized' } });
+    steps.push({
+      label: `Unamortized after ${formatDay(row.due)}`,
+      amount: Math.abs(row.unamortized),
+      link: { to: 'row', row: row.n, column: 'unamortized' },
+    });
     steps.push({ label: 'Amortized since', amount: Math.abs(accrual.amortization) });
   }
   return steps;

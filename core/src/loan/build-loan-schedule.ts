@@ -42,7 +42,10 @@ class LoanWalk {
 
   constructor(private readonly terms: LoanTerms) {
     const stated = terms.phases.reduce((sum, phase) => sum + (phase.count ?? mostPayments), 0);
-    const spread = terms.phases.reduce((most, phase) => Math.max(most, 'amortizeOver' in phase ? phase.amortizeOver : 0), 0);
+    const spread = terms.phases.reduce(
+      (most, phase) => Math.max(most, 'amortizeOver' in phase ? phase.amortizeOver : 0),
+      0,
+    );
     const payments = Math.min(stated, mostPayments);
     this.dues = cycleDates(paymentCycle(terms), payments + spread);
     this.growths = new PeriodGrowths(terms, this.dues);
@@ -128,14 +131,16 @@ class LoanWalk {
     const scheduled = contractualLast || agreed >= owed ? owed : agreed;
     const scheduledPrincipal = scheduled === owed ? this.balance : Math.max(0, scheduled - interest);
     let available = scheduled;
-    if (recorded) available = recorded.on > due ? 0 : this.cut(recorded.on, 'payment-cut', recorded.amount, owed);
+    if (recorded)
+      available = recorded.on > due ? 0 : this.cut(recorded.on, 'payment-cut', recorded.amount, owed);
     const interestPaid = Math.min(available, interest + this.unpaid);
     const rest = available - interestPaid;
     const principal = Math.min(rest, scheduledPrincipal + this.behind, this.balance);
     let extra = rest - principal;
     if (!recorded) {
       for (const each of terms.extrasEachPayment) {
-        if (due >= each.from && due <= each.to) extra += Math.min(each.amount, this.balance - principal - extra);
+        if (due >= each.from && due <= each.to)
+          extra += Math.min(each.amount, this.balance - principal - extra);
       }
     }
     for (let event = this.events.takeThrough(date); event; event = this.events.takeThrough(date)) {
@@ -163,7 +168,17 @@ class LoanWalk {
     this.balance -= principal + extra;
     this.unpaid -= interestPaid;
     this.behind = Math.min(this.balance, this.behind - principal);
-    this.write(0, event.on, event.due, opening, interestPaid + principal, 0, principal, extra, this.currentPhase());
+    this.write(
+      0,
+      event.on,
+      event.due,
+      opening,
+      interestPaid + principal,
+      0,
+      principal,
+      extra,
+      this.currentPhase(),
+    );
   }
 
   /** What comes in after the last due date is charged interest to its own day, so that none is lost. */
@@ -184,7 +199,17 @@ class LoanWalk {
       this.unpaid += interest - interestPaid;
       this.behind = this.balance;
       this.index += 1;
-      this.write(this.index, event.on, event.due, opening, available, interest, principal, 0, this.currentPhase());
+      this.write(
+        this.index,
+        event.on,
+        event.due,
+        opening,
+        available,
+        interest,
+        principal,
+        0,
+        this.currentPhase(),
+      );
       this.charged(event.on, this.balance);
     }
     const { columns, terms } = this;

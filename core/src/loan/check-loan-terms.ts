@@ -22,7 +22,10 @@ export function checkLoanTerms(terms: LoanTerms): void {
     const key = `payments.phases.${at}`;
     payments += phase.count ?? 0;
     if (phase.type === 'fixed' && phase.count === undefined && at < terms.phases.length - 1) {
-      throw new TermsFault(`${key}.count`, 'Fixed payments until the loan is cleared must come last; give a count.');
+      throw new TermsFault(
+        `${key}.count`,
+        'Fixed payments until the loan is cleared must come last; give a count.',
+      );
     }
     if (phase.type === 'level' && phase.amortizeOver < phase.count) {
       throw new TermsFault(
@@ -34,7 +37,10 @@ export function checkLoanTerms(terms: LoanTerms): void {
       throw new TermsFault(`${key}.amortizeOver`, `At most ${mostPayments} payments can be spread over.`);
     }
     if (payments > mostPayments) {
-      throw new TermsFault(`${key}.count`, `A loan may have at most ${mostPayments} payments; these are ${payments}.`);
+      throw new TermsFault(
+        `${key}.count`,
+        `A loan may have at most ${mostPayments} payments; these are ${payments}.`,
+      );
     }
   });
 }

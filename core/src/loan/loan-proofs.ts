@@ -31,10 +31,16 @@ export function loanProofs(schedule: LoanSchedule): Proof[] {
   const totalPaid = column('payment') + column('extra');
   return [
     exactProof('The last closing balance is zero and no interest is left unpaid', lastClosing + lastUnpaid),
-    exactProof('Principal and extra principal sum to the amount borrowed', column('principal') + column('extra') - terms.amount),
+    exactProof(
+      'Principal and extra principal sum to the amount borrowed',
+      column('principal') + column('extra') - terms.amount,
+    ),
     exactProof('Each payment is the interest paid plus principal', split),
     exactProof('Each row opens where the one before it closed', chain),
-    exactProof('Total paid less the amount borrowed is the total interest', totalPaid - terms.amount - column('interest')),
+    exactProof(
+      'Total paid less the amount borrowed is the total interest',
+      totalPaid - terms.amount - column('interest'),
+    ),
     exactProof('Interest worked out again with exact fractions is the same in every row', replay),
     exactProof('No balance is negative', lowest),
   ];

@@ -4,7 +4,9 @@
  */
 export function formatAmount(minor: number, digits: number): string {
   const sign = minor < 0 ? '-' : '';
-  const text = Math.abs(minor).toString().padStart(digits + 1, '0');
+  const text = Math.abs(minor)
+    .toString()
+    .padStart(digits + 1, '0');
   if (digits === 0) return sign + text;
   return `${sign}${text.slice(0, -digits)}.${text.slice(-digits)}`;
 }

@@ -11,7 +11,7 @@ function gcd(a: bigint, b: bigint): bigint {
 }
 
 /** The ratio `num / den` in lowest terms. Throws `RangeError` when `den` is zero. */
-export function ratio(num: bigint, den: bigint = 1n): Ratio {
+export function ratio(num: bigint, den = 1n): Ratio {
   if (den === 0n) throw new RangeError('A ratio needs a denominator other than zero.');
   if (den < 0n) [num, den] = [-num, -den];
   const common = gcd(num < 0n ? -num : num, den);

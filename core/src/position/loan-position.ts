@@ -42,13 +42,16 @@ export function loanPosition(schedule: LoanSchedule, on: CalendarDay): Position 
  * Contractual principal due after a day and on or before the same day a year on, with principal in arrears,
  * never above what is outstanding. Extra principal and payments dated later are left out: planned extras are
  * not contractual (IAS 1.69(c); ASC 470-10-45).
+ *
+ * What falls due in the window is what its rows repay and the growth of the arrears over it: payments that first
+ * make up for unpaid interest leave contractual principal in arrears, and that stays current.
  */
 export function currentPortion(schedule: LoanSchedule, on: CalendarDay, outstanding: number): number {
   if (outstanding === 0) return 0;
   const contractual = asKnownOn(schedule, on);
   const row = lastRowOn(contractual.date, contractual.length, on);
   const until = lastRowOn(contractual.date, contractual.length, addMonths(on, 12, true));
-  let due = row < 0 ? 0 : (contractual.principalInArrears[row] as number);
+  let due = until < 0 ? 0 : (contractual.principalInArrears[until] as number);
   for (let at = row + 1; at <= until; at += 1) due += contractual.principal[at] as number;
   return row === contractual.length - 1 ? outstanding : Math.min(outstanding, due);
 }

@@ -1,0 +1,224 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { buildBondSchedule } from '../bond/bond-schedule.ts';
+import { addMonths, parseDay } from '../calendar/calendar-day.ts';
+import { firstDay, lastDay, type Schedule } from '../instrument/instrument.ts';
+import { arbitraryLoanWithEvents } from '../loan/arbitrary-loan.ts';
+import { buildLoanSchedule } from '../loan/build-loan-schedule.ts';
+import type { LoanTerms } from '../loan/loan-terms.ts';
+import { ratio } from '../money/ratio.ts';
+import { explainPosition } from '../explain/explain.ts';
+import { interestExpense } from '../position/interest-expense.ts';
+import { position } from '../position/position.ts';
+import { sumColumn } from '../proofs/proof.ts';
+import { balancesOf } from './balances.ts';
+import { entries } from './entries.ts';
+import { periodLengths } from './period-ends.ts';
+
+const day = (text: string): number => parseDay(text) as number;
+
+const base: LoanTerms = {
+  kind: 'loan',
+  currency: 'EUR',
+  digits: 2,
+  amount: 10_000_000,
+  start: day('2024-01-15'),
+  annualRate: ratio(6n, 100n),
+  compounding: 'each-payment',
+  dayCount: 'even-periods',
+  every: 'month',
+  first: day('2024-02-15'),
+  keepMonthEnd: false,
+  phases: [{ type: 'level', count: 360, amortizeOver: 360 }],
+  rounding: { interest: 'cent', payment: 'cent', ties: 'away-from-zero' },
+  extrasOnce: [],
+  extrasEachPayment: [],
+  recorded: [],
+};
+
+const bond = buildBondSchedule({
+  kind: 'bond',
+  currency: 'EUR',
+  digits: 2,
+  face: 300_000_000,
+  issued: day('2024-04-01'),
+  matures: day('2034-04-01'),
+  couponRate: ratio(55n, 1000n),
+  every: 'half-year',
+  dayCount: '30/360',
+  keepMonthEnd: false,
+  price: { ofFace: ratio(9675n, 10_000n), decimals: 4 },
+  effectiveRate: 'from-price',
+  rounding: { interest: 'cent', ties: 'away-from-zero' },
+});
+
+const totalExpense = (schedule: Schedule): number =>
+  schedule.kind === 'loan'
+    ? sumColumn(schedule.interest, schedule.length)
+    : schedule.rows.reduce((sum, row) => sum + row.expense, 0);
+
+describe('position', () => {
+  // Current portion: principal of the payments due in the twelve months after (IAS 1.69; ASC 470-10-45).
+  // Balances and portions by exact integers, computed apart: 6 % monthly over 360, after 7 payments.
+  it('has the current portion of a level loan', () => {
+    const at = position(buildLoanSchedule(base), day('2024-08-15'));
+    expect([at.outstanding, at.current, at.nonCurrent]).toEqual([9_929_261, 127_163, 9_802_098]);
+  });
+
+  // The same at 6.8 % over 120 after 111 payments: all that is left is due within the year.
+  it('never has more current than is outstanding', () => {
+    const terms: LoanTerms = {
+      ...base,
+      amount: 100_000_000,
+      annualRate: ratio(68n, 1000n),
+      phases: [{ type: 'level', count: 120, amortizeOver: 120 }],
+    };
+    const at = position(buildLoanSchedule(terms), addMonths(base.start, 111));
+    expect([at.outstanding, at.current, at.nonCurrent]).toEqual([10_069_814, 10_069_814, 0]);
+  });
+
+  // Accrued interest = principal × rate × day-count fraction; exact rationals, half up, computed apart.
+  it.each([
+    ['30/360', 1_000_000_00, 625n, '2024-11-15', '2024-12-31', 798_611],
+    ['ACT/360', 1_000_000_00, 625n, '2024-11-15', '2024-12-31', 798_611],
+    ['ACT/365F', 1_000_000_00, 625n, '2024-11-15', '2024-12-31', 787_671],
+    ['30/360', 500_000_00, 710n, '2024-08-31', '2025-02-28', 1_755_278],
+    ['ACT/360', 500_000_00, 710n, '2024-08-31', '2025-02-28', 1_784_861],
+    ['ACT/365F', 123_456_78, 475n, '2024-02-29', '2024-03-31', 49_806],
+    ['30/360', 123_456_78, 475n, '2024-02-29', '2024-03-31', 52_126],
+  ] as const)('accrues by %s on %d', (dayCount, amount, basisPoints, from, to, accrued) => {
+    const terms: LoanTerms = {
+      ...base,
+      amount,
+      dayCount,
+      annualRate: ratio(basisPoints, 10_000n),
+      start: day(from),
+      first: addMonths(day(from), 12),
+      every: 'year',
+      phases: [{ type: 'interest-only', count: 2 }],
+    };
+    expect(position(buildLoanSchedule(terms), day(to)).accruedInterest).toBe(accrued);
+  });
+
+  // Common practice: last payment on the 15th, period end on the 31st: 16 of 31 days of the even month.
+  it('accrues sixteen days from the 15th to the 31st', () => {
+    const schedule = buildLoanSchedule(base);
+    const at = position(schedule, day('2024-08-31'));
+    expect(at.accruedInterest).toBe(Math.round((9_929_261 * 16) / 31 / 200));
+    expect(explainPosition(schedule, at.on, 'accruedInterest').amount).toBe(at.accruedInterest);
+  });
+
+  it('leaves out planned extras from the current portion, and counts principal in arrears', () => {
+    const on = day('2024-08-15');
+    const planned = buildLoanSchedule({ ...base, extrasOnce: [{ on: on + 40, amount: 5_000_000 }] });
+    expect(position(planned, on).current).toBe(127_163);
+    const missed = buildLoanSchedule({ ...base, recorded: [{ due: on, on, amount: 0 }] });
+    const at = position(missed, on);
+    expect(at.unpaidInterest).toBe(missed.interest[6]);
+    expect(at.current).toBeGreaterThan(127_163);
+  });
+
+  // ASC 470-10-45; IAS 1.69(c): a bond is current once it matures within twelve months, at its carrying amount.
+  it('makes a bond current in its last year', () => {
+    expect(position(bond, day('2033-03-31'))).toMatchObject({ current: 0 });
+    const at = position(bond, day('2033-04-01'));
+    expect(at.current).toBe(at.carrying);
+    expect(at.carrying + at.unamortizedDiscount).toBe(300_000_000);
+    expect(position(bond, day('2034-04-01')).carrying).toBe(0);
+  });
+});
+
+/** A loan with events (owing nothing at the end) or the bond. */
+const anySchedule: fc.Arbitrary<Schedule> = fc.oneof(
+  {
+    weight: 4,
+    arbitrary: arbitraryLoanWithEvents.map((terms) =>
+      buildLoanSchedule({ ...terms, recorded: terms.recorded.filter(({ amount }) => amount > 0) }),
+    ),
+  },
+  { weight: 1, arbitrary: fc.constant(bond) },
+);
+
+const settled = (schedule: Schedule): boolean =>
+  position(schedule, lastDay(schedule)).carrying === 0 &&
+  position(schedule, lastDay(schedule)).unpaidInterest === 0;
+
+describe('over a whole life', () => {
+  it('expense over any cut of periods sums to the total', () => {
+    fc.assert(
+      fc.property(
+        anySchedule,
+        fc.array(fc.integer({ min: 1, max: 900 }), { maxLength: 6 }),
+        (schedule, steps) => {
+          let at = firstDay(schedule) - 1;
+          let sum = 0;
+          for (const step of steps) {
+            sum += interestExpense(schedule, at, at + step);
+            at += step;
+          }
+          const end = Math.max(at, lastDay(schedule));
+          fc.pre(settled(schedule));
+          expect(sum + interestExpense(schedule, at, end)).toBe(totalExpense(schedule));
+        },
+      ),
+      { numRuns: 200 },
+    );
+  });
+
+  it('entries return every balance-sheet account but cash to zero, in periods of any length', () => {
+    fc.assert(
+      fc.property(anySchedule, fc.constantFrom(...periodLengths), (schedule, periods) => {
+        fc.pre(settled(schedule));
+        const to = addMonths(lastDay(schedule), 13);
+        const balances = balancesOf(entries(schedule, firstDay(schedule), to, periods));
+        const expense = totalExpense(schedule);
+        for (const [account, balance] of balances) {
+          const expected = account === 'interest-expense' ? expense : account === 'cash' ? 0 - expense : 0;
+          expect(balance, account).toBe(expected);
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('at every period end the accounts stand at the position', () => {
+    fc.assert(
+      fc.property(anySchedule, fc.integer({ min: 0, max: 40 }), (schedule, months) => {
+        const end = addMonths(day('2024-01-31'), months, true);
+        const found = balancesOf(entries(schedule, firstDay(schedule), end, 'month'));
+        const at = position(schedule, end);
+        const of = (account: 'interest-payable' | 'current-portion'): number => 0 - (found.get(account) ?? 0);
+        expect(of('interest-payable')).toBe(at.accruedInterest + at.unpaidInterest);
+        expect(of('current-portion')).toBe(at.current);
+      }),
+      { numRuns: 100 },
+    );
+  });
+
+  // Kieso, Intermediate Accounting, chapter 14: issue, coupon and accrual of a discount bond, by account.
+  it('a bond sold at a discount is issued, paid and accrued as the textbook books it', () => {
+    const lines = (from: string, to: string): unknown[] =>
+      entries(bond, day(from), day(to), 'month').map((entry) => [
+        entry.kind,
+        ...entry.lines.map((line) => [line.account, line.debit - line.credit]),
+      ]);
+    expect(lines('2024-04-01', '2024-04-29')).toEqual([
+      ['issue', ['cash', 290_250_000], ['bond-discount', 9_750_000], ['bonds-payable', -300_000_000]],
+    ]);
+    expect(lines('2024-10-01', '2024-10-30')[1]).toEqual([
+      'coupon',
+      ['interest-expense', 8_614_043],
+      ['bond-discount', -364_043],
+      ['cash', -8_250_000],
+    ]);
+    // Two of six months: a third of the coupon, a third of the period's amortization.
+    expect(lines('2024-05-31', '2024-05-31')).toEqual([
+      [
+        'accrual',
+        ['interest-expense', 2_750_000 + 121_348],
+        ['bond-discount', -121_348],
+        ['interest-payable', -2_750_000],
+      ],
+    ]);
+  });
+});

@@ -1,0 +1,312 @@
+import { createHash } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { formatDay, parseDay } from '../calendar/calendar-day.ts';
+import type { Frequency } from '../calendar/frequency.ts';
+import { explainLoanFigure, solvedPayment } from '../explain/explain.ts';
+import { ratio, ratioFromDecimal } from '../money/ratio.ts';
+import { sumColumn } from '../proofs/proof.ts';
+import { arbitraryLoan, arbitraryLoanWithEvents } from './arbitrary-loan.ts';
+import { buildLoanSchedule } from './build-loan-schedule.ts';
+import { loanProofs } from './loan-proofs.ts';
+import { loanRows, type LoanSchedule } from './loan-schedule.ts';
+import type { LoanTerms, Phase } from './loan-terms.ts';
+
+const day = (text: string): number => parseDay(text) as number;
+
+/** A loan from the day before its first regular period, percent as text. */
+function loan(
+  amount: number,
+  percent: string,
+  every: Frequency,
+  phases: Phase[],
+  more: Partial<LoanTerms> = {},
+): LoanTerms {
+  const rate = ratioFromDecimal(percent);
+  const first = { month: '2024-02-01', quarter: '2024-04-01', 'half-year': '2024-07-01', year: '2025-01-01' }[
+    every as string
+  ];
+  return {
+    kind: 'loan',
+    currency: 'USD',
+    digits: 2,
+    amount,
+    start: day('2024-01-01'),
+    annualRate: ratio(rate.num, rate.den * 100n),
+    compounding: 'each-payment',
+    dayCount: 'even-periods',
+    every,
+    first: day(first ?? '2024-02-01'),
+    keepMonthEnd: false,
+    phases,
+    rounding: { interest: 'cent', payment: 'cent', ties: 'away-from-zero' },
+    extrasOnce: [],
+    extrasEachPayment: [],
+    recorded: [],
+    ...more,
+  };
+}
+
+const level = (count: number, amortizeOver = count): Phase => ({ type: 'level', count, amortizeOver });
+const level360 = (amount: number, percent: string): LoanSchedule =>
+  buildLoanSchedule(loan(amount, percent, 'month', [level(360)]));
+const total = (schedule: LoanSchedule, column: 'interest' | 'principal' | 'payment'): number =>
+  sumColumn(schedule[column], schedule.length);
+
+describe('published payments', () => {
+  // Monthly mortgage payment tables, widely printed; figures from memory, reproduced by computation.
+  const tables: readonly [number, string, number, number][] = [
+    [100_000, '6', 360, 599.55],
+    [200_000, '6', 360, 1199.1],
+    [100_000, '7', 360, 665.3],
+    [100_000, '8', 360, 733.76],
+    [100_000, '5', 360, 536.82],
+    [100_000, '4', 360, 477.42],
+    [100_000, '3', 360, 421.6],
+    [100_000, '6', 180, 843.86],
+    [100_000, '5', 180, 790.79],
+    [250_000, '4.5', 360, 1266.71],
+    [10_000, '6', 60, 193.33],
+    [200_000, '6.5', 360, 1264.14],
+    [100_000, '10', 360, 877.57],
+    [100_000, '12', 360, 1028.61],
+    [100_000, '7', 180, 898.83],
+    // CFPB, Regulation Z sample forms H-24(B) and H-25(B); from memory, reproduced.
+    [162_000, '3.875', 360, 761.78],
+  ];
+  it.each(tables)('%d at %s %% over %d months pays %d', (amount, percent, count, payment) => {
+    const schedule = buildLoanSchedule(loan(amount * 100, percent, 'month', [level(count)]));
+    expect((schedule.payment[0] as number) / 100).toBe(payment);
+  });
+
+  // CFPB sample Loan Estimate: principal paid off in five years, whole dollars; from memory, reproduced.
+  it('the sample loan estimate repays 15,773 in five years', () => {
+    const paid = loanRows(level360(16_200_000, '3.875'))
+      .slice(0, 60)
+      .reduce((sum, row) => sum + row.principal, 0);
+    expect(Math.round(paid / 100)).toBe(15_773);
+  });
+
+  // Closed form P·i/(1 − (1+i)^−n) to 30 digits, computed apart.
+  it('the unrounded payment has thirty right digits', () => {
+    expect(solvedPayment(level360(10_000_000, '6'), 0).text).toBe('599.550525152752394591461243684');
+  });
+});
+
+describe('published schedules', () => {
+  const figures = (schedule: LoanSchedule, count: number): number[][] =>
+    loanRows(schedule)
+      .slice(0, count)
+      .map((row) => [row.payment, row.interest, row.principal, row.closing].map((minor) => minor / 100));
+
+  // Kellison, The Theory of Interest, chapter 6: 1,000 over four years at 8 %; from memory, reproduced.
+  it('Kellison, four annual payments', () => {
+    expect(figures(buildLoanSchedule(loan(100_000, '8', 'year', [level(4)])), 4)).toEqual([
+      [301.92, 80, 221.92, 778.08],
+      [301.92, 62.25, 239.67, 538.41],
+      [301.92, 43.07, 258.85, 279.56],
+      [301.92, 22.36, 279.56, 0],
+    ]);
+  });
+
+  // Weygandt, Kimmel and Kieso, Accounting Principles, mortgage notes payable, whole dollars; from memory, reproduced.
+  it.each([
+    [
+      '12',
+      40,
+      [
+        [33_231, 30_000, 3_231, 496_769],
+        [33_231, 29_806, 3_425, 493_344],
+        [33_231, 29_601, 3_630, 489_714],
+        [33_231, 29_383, 3_848, 485_866],
+      ],
+    ],
+    [
+      '16',
+      20,
+      [
+        [50_926, 40_000, 10_926, 489_074],
+        [50_926, 39_126, 11_800, 477_274],
+        [50_926, 38_182, 12_744, 464_530],
+        [50_926, 37_162, 13_764, 450_766],
+      ],
+    ],
+  ] as const)('Weygandt mortgage note at %s %% in whole dollars', (percent, count, rows) => {
+    const rounding = { interest: 'unit', payment: 'unit', ties: 'away-from-zero' } as const;
+    const terms = loan(50_000_000, percent, 'half-year', [level(count)], { rounding });
+    expect(figures(buildLoanSchedule(terms), 4)).toEqual(rows);
+  });
+
+  // reference/cent-schedules.json: exact integers, every row by its hash.
+  const exact = JSON.parse(
+    readFileSync(new URL('../../reference/cent-schedules.json', import.meta.url), 'utf8'),
+  ) as {
+    cents: number;
+    annual: string;
+    every: Frequency;
+    count: number;
+    payment: number;
+    last: number;
+    interest: number;
+    sha256: string;
+  }[];
+  it.each(exact)('$cents cents at $annual % every $every over $count, each row to the cent', (known) => {
+    const schedule = buildLoanSchedule(loan(known.cents, known.annual, known.every, [level(known.count)]));
+    expect(schedule.payment[0]).toBe(known.payment);
+    expect(schedule.payment[known.count - 1]).toBe(known.last);
+    expect(total(schedule, 'interest')).toBe(known.interest);
+    const rows = loanRows(schedule).map((row) => `${row.interest},${row.principal},${row.closing}`);
+    expect(createHash('sha256').update(rows.join('\n')).digest('hex')).toBe(known.sha256);
+  });
+});
+
+describe('phases', () => {
+  // Common practice: interest-only pays the period's interest and leaves the balance.
+  it('interest-only, then the balance with the last payment', () => {
+    const schedule = buildLoanSchedule(
+      loan(90_000_000, '5.9', 'month', [{ type: 'interest-only', count: 24 }]),
+    );
+    expect(schedule.payment[0]).toBe(442_500);
+    expect(schedule.payment[23]).toBe(90_442_500);
+  });
+
+  it('fixed payments run until the loan is cleared, the last one smaller with its own interest', () => {
+    const schedule = buildLoanSchedule(loan(1_000_000, '12', 'month', [{ type: 'fixed', payment: 100_000 }]));
+    const last = loanRows(schedule).at(-1);
+    expect(schedule.length).toBe(11);
+    expect(last?.payment).toBe((last?.opening ?? 0) + (last?.interest ?? 0));
+    expect(last?.payment).toBeLessThan(100_000);
+  });
+
+  // Common practice: a balloon is what is left of a payment spread over more payments than are made.
+  it('a level payment spread over more payments leaves a balloon', () => {
+    const balloon = buildLoanSchedule(loan(10_000_000, '6', 'month', [level(60, 360)]));
+    const whole = level360(10_000_000, '6');
+    expect(balloon.payment[0]).toBe(59_955);
+    expect(balloon.payment[59]).toBe((whole.closing[58] as number) + (whole.interest[59] as number));
+  });
+
+  it('a payment that never repays is refused with the least that would', () => {
+    const never = loan(10_000_000, '6', 'month', [{ type: 'fixed', payment: 50_000 }]);
+    expect(() => buildLoanSchedule(never)).toThrow('the least that would is 500.01');
+    const barely = loan(10_000_000, '6', 'month', [{ type: 'fixed', payment: 50_001 }]);
+    expect(() => buildLoanSchedule(barely)).toThrow('not cleared within 1200 payments');
+  });
+});
+
+describe('events', () => {
+  const terms = loan(10_000_000, '6', 'month', [level(24)]);
+  const rows = (more: Partial<LoanTerms>): ReturnType<typeof loanRows> =>
+    loanRows(buildLoanSchedule({ ...terms, ...more }));
+  const plain = rows({});
+
+  // 60 days' worth by even periods: 10 of 31 days on the old balance, 21 on the new, rounded once.
+  it('extra principal inside a period splits its interest by days', () => {
+    const [extra, next] = rows({ extrasOnce: [{ on: day('2024-01-11'), amount: 1_000_000 }] });
+    expect([extra?.n, extra?.extra, extra?.closing]).toEqual([null, 1_000_000, 9_000_000]);
+    expect(next?.interest).toBe(Math.round((10_000_000 * 10 + 9_000_000 * 21) / 31 / 200));
+  });
+
+  it('a late payment leaves its interest unpaid until it comes, and none is lost', () => {
+    const due = day('2024-02-01');
+    const paid = rows({ recorded: [{ due, on: due + 10, amount: plain[0]?.payment ?? 0 }] });
+    expect(paid[0]).toMatchObject({
+      n: 1,
+      payment: 0,
+      interest: 50_000,
+      unpaid: 50_000,
+      closing: 10_000_000,
+    });
+    expect(paid[1]).toMatchObject({
+      n: null,
+      payment: plain[0]?.payment,
+      principal: plain[0]?.principal,
+      unpaid: 0,
+    });
+    expect(paid[2]?.interest).toBeGreaterThan(plain[1]?.interest ?? 0);
+  });
+
+  it('a short payment pays interest first and carries the rest', () => {
+    const due = day('2024-02-01');
+    const [first, second] = rows({ recorded: [{ due, on: due, amount: 30_000 }] });
+    expect(first).toMatchObject({ payment: 30_000, principal: 0, unpaid: 20_000 });
+    expect(second?.principal).toBe((plain[1]?.payment ?? 0) - 50_000 - 20_000);
+  });
+
+  it('what is paid beyond the schedule is extra principal, and never more than is owed', () => {
+    const due = day('2024-02-01');
+    const over = rows({ recorded: [{ due, on: due, amount: (plain[0]?.payment ?? 0) + 1 }] });
+    expect(over[0]).toMatchObject({ extra: 1, principal: plain[0]?.principal });
+    const far = buildLoanSchedule({ ...terms, extrasOnce: [{ on: due, amount: 99_000_000 }] });
+    expect(far.length).toBe(1);
+    expect(far.notices).toMatchObject([
+      { kind: 'extra-cut', stated: 99_000_000, applied: plain[0]?.closing },
+    ]);
+  });
+
+  it('a last payment that comes late is charged interest to its day', () => {
+    const last = plain.at(-1);
+    const late = rows({ recorded: [{ due: last?.due ?? 0, on: (last?.due ?? 0) + 31, amount: 99_999_999 }] });
+    const overdue = Math.round((last?.opening ?? 0) / 200);
+    expect(late.at(-1)?.interest).toBe(overdue);
+    expect(late.at(-1)?.payment).toBe((last?.payment ?? 0) + overdue);
+  });
+});
+
+describe('any loan', () => {
+  it('has proofs that hold', () => {
+    fc.assert(
+      fc.property(arbitraryLoan, (terms) => {
+        const failing = loanProofs(buildLoanSchedule(terms)).filter((proof) => !proof.holds);
+        expect(failing).toEqual([]);
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  it('with events keeps its proofs, but may still be owed where the last payment fell short', () => {
+    fc.assert(
+      fc.property(arbitraryLoanWithEvents, (terms) => {
+        const schedule = buildLoanSchedule(terms);
+        const owed =
+          (schedule.closing[schedule.length - 1] as number) +
+          (schedule.unpaid[schedule.length - 1] as number);
+        const failing = loanProofs(schedule).filter((proof) => !proof.holds);
+        if (owed === 0) expect(failing).toEqual([]);
+        else expect(schedule.terms.recorded.length).toBeGreaterThan(0);
+        expect(Math.min(...schedule.closing)).toBeGreaterThanOrEqual(0);
+        expect(Math.min(...schedule.unpaid)).toBeGreaterThanOrEqual(0);
+      }),
+      { numRuns: 500 },
+    );
+  });
+
+  it('is changed by an event on its day and after, never before', () => {
+    fc.assert(
+      fc.property(arbitraryLoanWithEvents, fc.integer({ min: 0, max: 3000 }), (terms, after) => {
+        const on = terms.start + after;
+        const extrasOnce = [...terms.extrasOnce, { on, amount: 12_345 }];
+        const before = (rows: ReturnType<typeof loanRows>): unknown[] => rows.filter((row) => row.date < on);
+        const changed = before(loanRows(buildLoanSchedule({ ...terms, extrasOnce })));
+        expect(changed).toEqual(before(loanRows(buildLoanSchedule(terms))));
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  it('explains every interest, payment and closing as it stands in the schedule', () => {
+    fc.assert(
+      fc.property(arbitraryLoanWithEvents, (terms) => {
+        const schedule = buildLoanSchedule(terms);
+        for (const row of loanRows(schedule)) {
+          for (const figure of ['interest', 'payment', 'closing'] as const) {
+            const explained = explainLoanFigure(schedule, row.index, figure);
+            expect(explained.amount, `${figure} on ${formatDay(row.date)}`).toBe(row[figure]);
+          }
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+});

@@ -1,0 +1,77 @@
+import js from '@eslint/js';
+import angular from 'angular-eslint';
+import prettier from 'eslint-config-prettier';
+import ts from 'typescript-eslint';
+
+/** What each part may import; the arrows of the house run one way. */
+const forbidden = {
+  core: ['@coffer/*', 'node:*', '@angular/*', 'express', 'knex', 'valibot'],
+  contract: ['@coffer/server', '@coffer/web', '@coffer/cli', 'node:*', '@angular/*', 'express', 'knex'],
+  cli: ['@coffer/server', '@coffer/web', '@angular/*', 'express', 'knex'],
+  server: ['@coffer/web', '@coffer/cli', '@angular/*'],
+  web: ['@coffer/server', '@coffer/cli', 'node:*', 'express', 'knex'],
+};
+
+const layering = Object.entries(forbidden).map(([part, patterns]) => ({
+  files: [`${part}/src/**/*.ts`],
+  ignores: ['**/*.test.ts'],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          {
+            group: [...patterns, '../../../*/src/**'],
+            message: `${part} must not depend on this: web and server depend on contract, contract on core.`,
+          },
+        ],
+      },
+    ],
+  },
+}));
+
+export default ts.config(
+  { ignores: ['**/dist/**', '.angular/**', '.coffer/**', '**/node_modules/**', 'test-results/**'] },
+  js.configs.recommended,
+  {
+    files: ['**/*.mjs'],
+    languageOptions: {
+      globals: {
+        process: 'readonly',
+        console: 'readonly',
+        URL: 'readonly',
+        fetch: 'readonly',
+        setTimeout: 'readonly',
+      },
+    },
+  },
+  {
+    files: ['**/*.ts'],
+    extends: [ts.configs.strict, ts.configs.stylistic],
+    rules: {
+      '@typescript-eslint/no-non-null-assertion': 'error',
+      '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
+      '@typescript-eslint/explicit-module-boundary-types': 'error',
+      '@typescript-eslint/no-extraneous-class': 'off',
+      eqeqeq: 'error',
+      'max-lines': ['error', { max: 350, skipBlankLines: true, skipComments: true }],
+      'no-console': ['error', { allow: ['error'] }],
+    },
+  },
+  { files: ['bench/**/*.ts'], rules: { 'no-console': 'off' } },
+  {
+    files: ['web/src/**/*.ts'],
+    extends: [angular.configs.tsRecommended],
+    processor: angular.processInlineTemplates,
+    rules: {
+      // Angular's injector reads constructor types and decorators; classes are its unit.
+      '@typescript-eslint/consistent-type-imports': 'off',
+    },
+  },
+  {
+    files: ['web/src/**/*.html'],
+    extends: [angular.configs.templateRecommended, angular.configs.templateAccessibility],
+  },
+  ...layering,
+  prettier,
+);
