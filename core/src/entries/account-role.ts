@@ -1,4 +1,7 @@
-/** What an account is for; a company maps each role to an account of its own. */
+/**
+ * What an account is for; a company maps each role to an account of its own. `opening-balances` is the other
+ * side of what an instrument stood at when the books began; an instrument by itself never touches it.
+ */
 export const accountRoles = [
   'cash',
   'loan-payable',
@@ -15,6 +18,7 @@ export const accountRoles = [
   'construction-in-progress',
   'fees',
   'redemption-gain-loss',
+  'opening-balances',
 ] as const;
 
 export type AccountRole = (typeof accountRoles)[number];

@@ -3,7 +3,7 @@ import type { Schedule } from '../instrument/instrument.ts';
 import { position } from '../position/position.ts';
 import type { AccountRole } from './account-role.ts';
 import { bondAccrualEntry, bondCouponEntry, bondIssueEntry, bondRedemptionEntry } from './bond-entries.ts';
-import { entryOf, reversalOf, type Entry } from './entry.ts';
+import { entryKinds, entryOf, reversalOf, type Entry } from './entry.ts';
 import { loanAccrualEntry, loanIssueEntry, loanRowEntry } from './loan-entries.ts';
 import { periodEndBefore, periodEnds, type PeriodLength } from './period-ends.ts';
 
@@ -25,10 +25,9 @@ export function entries(
     if (end >= from) found.push(accrual, currentPortionEntry(schedule, end, periods));
     if (accrual && end + 1 >= from && end + 1 <= to) found.push(reversalOf(accrual, end + 1));
   }
-  const order = ['reversal', 'issue', 'payment', 'coupon', 'redemption', 'accrual', 'current-portion'];
   return found
     .filter((entry) => entry !== undefined)
-    .sort((a, b) => a.date - b.date || order.indexOf(a.kind) - order.indexOf(b.kind));
+    .sort((a, b) => a.date - b.date || entryKinds.indexOf(a.kind) - entryKinds.indexOf(b.kind));
 }
 
 function ownEntries(schedule: Schedule, from: CalendarDay, to: CalendarDay): (Entry | undefined)[] {

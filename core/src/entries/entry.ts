@@ -1,9 +1,20 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import type { AccountRole } from './account-role.ts';
 
-/** What made an entry. */
-export type EntryKind =
-  'issue' | 'payment' | 'coupon' | 'redemption' | 'accrual' | 'reversal' | 'current-portion' | 'correction';
+/** What made an entry. `opening` and `correction` bring an account to where it should stand. */
+export const entryKinds = [
+  'opening',
+  'correction',
+  'reversal',
+  'issue',
+  'payment',
+  'coupon',
+  'redemption',
+  'accrual',
+  'current-portion',
+] as const;
+
+export type EntryKind = (typeof entryKinds)[number];
 
 /** One line of an entry: one side is zero, the other more than zero. Minor units. */
 export interface EntryLine {

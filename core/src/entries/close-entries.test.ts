@@ -1,0 +1,93 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { addMonths, parseDay, type CalendarDay } from '../calendar/calendar-day.ts';
+import { buildSchedule, firstDay, type Schedule } from '../instrument/instrument.ts';
+import { arbitraryBond } from '../bond/arbitrary-bond.ts';
+import { arbitraryLoanWithEvents } from '../loan/arbitrary-loan.ts';
+import { interestExpense } from '../position/interest-expense.ts';
+import { position } from '../position/position.ts';
+import { balancesOf } from './balances.ts';
+import { closeEntries } from './close-entries.ts';
+import { accrualEntry, entries } from './entries.ts';
+import { reversalOf, type Entry } from './entry.ts';
+import { standingBalances, type Balances } from './standing-balances.ts';
+
+const day = (text: string): CalendarDay => parseDay(text) as CalendarDay;
+const anySchedule: fc.Arbitrary<Schedule> = fc
+  .oneof({ weight: 3, arbitrary: arbitraryLoanWithEvents }, { weight: 1, arbitrary: arbitraryBond })
+  .map((terms) => buildSchedule(terms));
+const nonZero = (balances: Balances): [string, number][] =>
+  [...balances].filter(([, amount]) => amount !== 0).sort();
+const monthEnds = (first: CalendarDay, months: number): CalendarDay[] =>
+  Array.from({ length: months }, (_, at) => addMonths(first, at, true));
+
+describe('standing balances', () => {
+  it('are the sum of all entries to a period end, its accrual reversed', () => {
+    fc.assert(
+      fc.property(anySchedule, fc.integer({ min: 0, max: 60 }), (schedule, months) => {
+        const end = addMonths(day('2024-01-31'), months, true);
+        const made: Entry[] = entries(schedule, firstDay(schedule), end, 'month');
+        const accrual = accrualEntry(schedule, end);
+        if (accrual) made.push(reversalOf(accrual, end + 1));
+        expect(nonZero(standingBalances(schedule, end))).toEqual(nonZero(balancesOf(made)));
+      }),
+      { numRuns: 150 },
+    );
+  });
+});
+
+/** The books of one instrument, closed month after month; `versions` gives its schedule at each close. */
+function close(
+  ends: readonly CalendarDay[],
+  booksFrom: CalendarDay,
+  at: (month: number) => Schedule,
+): Entry[] {
+  const books: Entry[] = [];
+  ends.forEach((end, month) => {
+    const { inPeriod, opening } = closeEntries(at(month), end, booksFrom, balancesOf(books));
+    books.push(...inPeriod, ...(opening ? [opening] : []));
+  });
+  return books;
+}
+
+describe('closing month after month', () => {
+  const booksFrom = day('2024-06-01');
+  const ends = monthEnds(day('2024-06-30'), 7);
+  const last = ends.at(-1) as CalendarDay;
+
+  it('leaves the books at the position, and in the income statement the expense since they began', () => {
+    fc.assert(
+      fc.property(anySchedule, (schedule) => {
+        const books = balancesOf(
+          close(ends, booksFrom, () => schedule).filter((entry) => entry.date <= last),
+        );
+        const at = position(schedule, last);
+        expect(books.get('interest-payable') ?? 0).toBe(0 - at.accruedInterest - at.unpaidInterest);
+        expect(books.get('current-portion') ?? 0).toBe(0 - at.current);
+        const since = Math.max(booksFrom, firstDay(schedule)) - 1;
+        expect(books.get('interest-expense') ?? 0).toBe(interestExpense(schedule, since, last));
+      }),
+      { numRuns: 120 },
+    );
+  });
+
+  it('a late change is made good in the open month, and the books end where they would have', () => {
+    fc.assert(
+      fc.property(arbitraryLoanWithEvents, fc.integer({ min: 1, max: 6 }), (terms, change) => {
+        const [before, after] = [
+          buildSchedule({ ...terms, recorded: [], extrasOnce: [] }),
+          buildSchedule(terms),
+        ];
+        const changed = close(ends, booksFrom, (month) => (month < change ? before : after));
+        const straight = close(ends, booksFrom, () => after);
+        const balances = (books: Entry[]): [string, number][] =>
+          nonZero(balancesOf(books.filter((entry) => entry.date <= last)));
+        expect(balances(changed)).toEqual(balances(straight));
+        const kept = (books: Entry[]): Entry[] =>
+          books.filter((entry) => entry.date <= (ends[change - 1] as number));
+        expect(kept(changed)).toEqual(kept(close(ends, booksFrom, () => before)));
+      }),
+      { numRuns: 60 },
+    );
+  });
+});
