@@ -53,6 +53,7 @@ export default ts.config(
       '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
       '@typescript-eslint/explicit-module-boundary-types': 'error',
       '@typescript-eslint/no-extraneous-class': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { ignoreRestSiblings: true }],
       eqeqeq: 'error',
       'max-lines': ['error', { max: 350, skipBlankLines: true, skipComments: true }],
       'no-console': ['error', { allow: ['error'] }],

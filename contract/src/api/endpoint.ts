@@ -1,0 +1,55 @@
+import * as v from 'valibot';
+import type { Permission } from './roles.ts';
+
+/** Who may call an endpoint: anyone, whoever is logged in, or a role with a permission. */
+export type Access = 'anyone' | 'logged-in' | Permission;
+
+/** One call of the HTTP interface: the one source for the server's route, the client's call and the description. */
+export interface Endpoint<
+  Params extends v.GenericSchema = v.GenericSchema,
+  Query extends v.GenericSchema = v.GenericSchema,
+  Body extends v.GenericSchema = v.GenericSchema,
+  Answer extends v.GenericSchema = v.GenericSchema,
+> {
+  readonly method: 'get' | 'post' | 'put' | 'delete';
+  /** With `:name` for each path parameter. */
+  readonly path: string;
+  readonly summary: string;
+  readonly access: Access;
+  /** Repeating the call with the same `Idempotency-Key` header must not act twice; the key is required. */
+  readonly idempotent: boolean;
+  readonly params: Params;
+  readonly query: Query;
+  readonly body: Body;
+  readonly answer: Answer;
+}
+
+/** For what an endpoint does not take. */
+export const nothing = v.optional(v.strictObject({}), {});
+export type Nothing = typeof nothing;
+
+/** An endpoint with what it leaves out filled in. */
+export function endpoint<
+  Answer extends v.GenericSchema,
+  Params extends v.GenericSchema = Nothing,
+  Query extends v.GenericSchema = Nothing,
+  Body extends v.GenericSchema = Nothing,
+>(
+  method: Endpoint['method'],
+  path: string,
+  summary: string,
+  access: Access,
+  parts: { answer: Answer; params?: Params; query?: Query; body?: Body; idempotent?: boolean },
+): Endpoint<Params, Query, Body, Answer> {
+  return {
+    method,
+    path,
+    summary,
+    access,
+    idempotent: parts.idempotent ?? false,
+    answer: parts.answer,
+    params: parts.params ?? (nothing as unknown as Params),
+    query: parts.query ?? (nothing as unknown as Query),
+    body: parts.body ?? (nothing as unknown as Body),
+  };
+}

@@ -1,0 +1,140 @@
+import * as v from 'valibot';
+import { amountText, dayText } from '../document/scalars.ts';
+import { endpoint } from './endpoint.ts';
+import {
+  closeView,
+  companyView,
+  entryView,
+  instrumentId,
+  instrumentView,
+  minorUnits,
+  personView,
+  reasonText,
+  registerView,
+} from './views.ts';
+
+const ofInstrument = v.strictObject({ id: instrumentId });
+const ofPeriod = v.strictObject({ endsOn: dayText });
+const saved = v.strictObject({ id: instrumentId, version: v.number() });
+const version = v.pipe(v.number(), v.integer(), v.minValue(1));
+const wholeNumber = v.pipe(v.string(), v.regex(/^\d{1,9}$/, 'expected a whole number.'), v.transform(Number));
+
+/** The span of entry dates, both included, that a journal call is about. */
+export const journalQuery = v.strictObject({
+  from: dayText,
+  to: dayText,
+  instrument: v.optional(instrumentId),
+  after: v.optional(wholeNumber),
+});
+
+/** Every call of the HTTP interface that answers with JSON. */
+export const endpoints = {
+  health: endpoint('get', '/api/health', 'Whether the application and its database answer', 'anyone', {
+    answer: v.strictObject({ status: v.literal('ok'), database: v.literal('ok') }),
+  }),
+  session: endpoint('get', '/api/session', 'Who is logged in; hands out the anti-forgery cookie', 'anyone', {
+    answer: v.strictObject({ person: v.nullable(personView) }),
+  }),
+  logIn: endpoint('post', '/api/session', 'Log in', 'anyone', {
+    body: v.strictObject({
+      logIn: v.pipe(v.string(), v.trim(), v.minLength(1, 'expected a log-in name.'), v.maxLength(120)),
+      password: v.pipe(v.string(), v.minLength(1, 'expected a password.'), v.maxLength(200)),
+    }),
+    answer: v.strictObject({ person: personView }),
+  }),
+  logOut: endpoint('delete', '/api/session', 'Log out', 'logged-in', { answer: v.strictObject({}) }),
+  company: endpoint('get', '/api/company', 'The company and its fiscal periods', 'logged-in', {
+    answer: companyView,
+  }),
+  register: endpoint('get', '/api/register', 'Every instrument on a day', 'logged-in', {
+    query: v.strictObject({ on: dayText }),
+    answer: registerView,
+  }),
+  createInstrument: endpoint(
+    'post',
+    '/api/instruments',
+    'Take on an instrument from its document',
+    'instruments.change',
+    { body: v.strictObject({ document: v.unknown() }), answer: saved, idempotent: true },
+  ),
+  instrument: endpoint('get', '/api/instruments/:id', 'An instrument with its history', 'logged-in', {
+    params: ofInstrument,
+    answer: instrumentView,
+  }),
+  changeInstrument: endpoint(
+    'put',
+    '/api/instruments/:id',
+    'Replace the terms of an instrument by a new version; refused when the version is not the newest',
+    'instruments.change',
+    {
+      params: ofInstrument,
+      body: v.strictObject({ version, document: v.unknown(), reason: reasonText }),
+      answer: saved,
+    },
+  ),
+  recordPayment: endpoint(
+    'post',
+    '/api/instruments/:id/payments',
+    'Record what was paid for a payment that fell due',
+    'payments.record',
+    {
+      params: ofInstrument,
+      body: v.strictObject({ version, due: dayText, on: dayText, amount: amountText }),
+      answer: saved,
+      idempotent: true,
+    },
+  ),
+  instrumentEntries: endpoint(
+    'get',
+    '/api/periods/:endsOn/close/:id',
+    'The entries that closing a month makes for one instrument',
+    'logged-in',
+    {
+      params: v.strictObject({ endsOn: dayText, id: instrumentId }),
+      answer: v.strictObject({ entries: v.array(entryView) }),
+    },
+  ),
+  close: endpoint('get', '/api/periods/:endsOn/close', 'What closing a month makes', 'logged-in', {
+    params: ofPeriod,
+    answer: closeView,
+  }),
+  lock: endpoint(
+    'post',
+    '/api/periods/:endsOn/lock',
+    'Post the entries of the open month and close it for good',
+    'periods.lock',
+    {
+      params: ofPeriod,
+      answer: v.strictObject({ endsOn: dayText, entries: v.number(), reversals: v.number(), opens: dayText }),
+      idempotent: true,
+    },
+  ),
+  journal: endpoint('get', '/api/journal', 'Posted entries by date, at most 500 at a time', 'logged-in', {
+    query: journalQuery,
+    answer: v.strictObject({
+      entries: v.array(entryView),
+      /** Of all entries in the span. */
+      count: v.number(),
+      debits: minorUnits,
+      credits: minorUnits,
+      /** The number to ask after for the rest; null when these are the last. */
+      next: v.nullable(v.number()),
+    }),
+  }),
+} as const;
+
+/** Files that can be fetched with a plain link, for the description. */
+export const downloads = [
+  {
+    path: '/api/instruments/:id/document.json',
+    summary: 'The instrument as a document',
+    type: 'application/json',
+  },
+  { path: '/api/instruments/:id/schedule.csv', summary: 'The schedule', type: 'text/csv' },
+  { path: '/api/journal.csv', summary: 'Posted entries from ?from to ?to, a line a row', type: 'text/csv' },
+  {
+    path: '/api/journal.xlsx',
+    summary: 'The same as a workbook',
+    type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+  },
+] as const;

@@ -1,0 +1,194 @@
+import * as v from 'valibot';
+import { accountRoles, entryKinds } from '@coffer/core';
+import { dayText, shortText } from '../document/scalars.ts';
+import { roles } from './roles.ts';
+
+/** An amount in minor units of the company's currency. */
+export const minorUnits = v.pipe(v.number(), v.safeInteger());
+
+/** The id of an instrument. */
+export const instrumentId = v.pipe(v.string(), v.uuid('expected the id of an instrument.'));
+
+/** Who is logged in. */
+export const personView = v.strictObject({
+  name: v.string(),
+  logIn: v.string(),
+  role: v.picklist(roles),
+});
+export type PersonView = v.InferOutput<typeof personView>;
+
+/** A fiscal period; at most one is open, those after it are future and not listed. */
+export const periodView = v.strictObject({
+  endsOn: dayText,
+  state: v.picklist(['closed', 'open']),
+  closedAt: v.nullable(v.string()),
+  closedBy: v.nullable(v.string()),
+});
+export type PeriodView = v.InferOutput<typeof periodView>;
+
+/** The company whose books these are. */
+export const companyView = v.strictObject({
+  name: v.string(),
+  currency: v.string(),
+  digits: v.number(),
+  fiscalYearEndMonth: v.number(),
+  booksFrom: dayText,
+  periods: v.array(periodView),
+});
+export type CompanyView = v.InferOutput<typeof companyView>;
+
+/** The figures of a position, minor units. */
+export const figuresView = v.strictObject({
+  outstanding: minorUnits,
+  accruedInterest: minorUnits,
+  unpaidInterest: minorUnits,
+  unamortizedDiscount: minorUnits,
+  unamortizedPremium: minorUnits,
+  unamortizedIssueCosts: minorUnits,
+  carrying: minorUnits,
+  current: minorUnits,
+  nonCurrent: minorUnits,
+});
+export type FiguresView = v.InferOutput<typeof figuresView>;
+
+/** How the register groups instruments. */
+export const instrumentClasses = ['term-loan', 'note', 'bond'] as const;
+export type InstrumentClass = (typeof instrumentClasses)[number];
+
+/** One instrument in the register. */
+export const registerRow = v.strictObject({
+  id: instrumentId,
+  version: v.number(),
+  kind: v.picklist(['loan', 'bond']),
+  class: v.picklist(instrumentClasses),
+  name: v.string(),
+  lender: v.nullable(v.string()),
+  /** Such as `level, monthly`. */
+  pattern: v.string(),
+  /** Such as `6.1%`; of a bond its effective rate. */
+  rate: v.string(),
+  matures: dayText,
+  /** What was borrowed: the principal of a loan, the face of a bond. */
+  borrowed: minorUnits,
+  figures: figuresView,
+});
+export type RegisterRow = v.InferOutput<typeof registerRow>;
+
+/** A payment that fell due in the open period and that nobody has recorded. */
+export const unrecordedPayment = v.strictObject({
+  instrumentId,
+  name: v.string(),
+  due: dayText,
+  amount: minorUnits,
+});
+export type UnrecordedPayment = v.InferOutput<typeof unrecordedPayment>;
+
+/** The register on a day. */
+export const registerView = v.strictObject({
+  on: dayText,
+  /** The day ends a closed period, and these are the figures reported then. */
+  reported: v.boolean(),
+  rows: v.array(registerRow),
+  /** Instruments with nothing outstanding on the day, left out of the rows. */
+  settled: v.number(),
+  unrecorded: v.array(unrecordedPayment),
+});
+export type RegisterView = v.InferOutput<typeof registerView>;
+
+/** Who made a version of an instrument's terms, when and why. */
+export const versionView = v.strictObject({
+  version: v.number(),
+  madeBy: v.string(),
+  madeAt: v.string(),
+  reason: v.string(),
+});
+export type VersionView = v.InferOutput<typeof versionView>;
+
+/** An instrument with its history and what closed periods reported of it. */
+export const instrumentView = v.strictObject({
+  id: instrumentId,
+  version: v.number(),
+  document: v.looseObject({ document: v.string(), name: v.string() }),
+  versions: v.array(versionView),
+  reported: v.array(v.strictObject({ periodEnd: dayText, version: v.number(), figures: figuresView })),
+});
+export type InstrumentView = v.InferOutput<typeof instrumentView>;
+
+/** One line of an entry. */
+export const entryLineView = v.strictObject({
+  role: v.picklist(accountRoles),
+  code: v.string(),
+  account: v.string(),
+  debit: minorUnits,
+  credit: minorUnits,
+});
+export type EntryLineView = v.InferOutput<typeof entryLineView>;
+
+/** A journal entry; without a number while its period is not locked. */
+export const entryView = v.strictObject({
+  number: v.nullable(v.number()),
+  date: dayText,
+  kind: v.picklist(entryKinds),
+  memo: v.string(),
+  instrumentId,
+  instrument: v.string(),
+  /** The payment or coupon number that it comes from. */
+  row: v.nullable(v.number()),
+  lines: v.array(entryLineView),
+});
+export type EntryView = v.InferOutput<typeof entryView>;
+
+/** The entries of one kind added up by account. */
+export const entrySum = v.strictObject({
+  kind: v.picklist(entryKinds),
+  count: v.number(),
+  lines: v.array(entryLineView),
+});
+export type EntrySum = v.InferOutput<typeof entrySum>;
+
+/** One instrument in a period close. */
+export const closeRow = v.strictObject({
+  id: instrumentId,
+  name: v.string(),
+  version: v.number(),
+  figures: figuresView,
+  /** Interest expense of the month. */
+  expense: minorUnits,
+  /** Discount (or, negative, premium) amortized in the month. */
+  amortized: minorUnits,
+  /** Change of the current portion since the month before. */
+  currentChange: minorUnits,
+});
+export type CloseRow = v.InferOutput<typeof closeRow>;
+
+/** What closing a month makes, before it is locked and after. */
+export const closeView = v.strictObject({
+  endsOn: dayText,
+  state: v.picklist(['open', 'closed']),
+  closedAt: v.nullable(v.string()),
+  closedBy: v.nullable(v.string()),
+  rows: v.array(closeRow),
+  sums: v.array(entrySum),
+  /** Entries dated in the month, and the reversals that open the next. */
+  entryCount: v.number(),
+  reversalCount: v.number(),
+  debits: minorUnits,
+  credits: minorUnits,
+  payments: v.strictObject({ due: v.number(), recorded: v.number() }),
+  unrecorded: v.array(unrecordedPayment),
+});
+export type CloseView = v.InferOutput<typeof closeView>;
+
+/** What an answer says when a call is refused. */
+export const refusalView = v.strictObject({
+  error: v.strictObject({
+    /** A word that programs can rely on, such as `stale-version`. */
+    code: v.string(),
+    message: v.string(),
+    faults: v.optional(v.array(v.strictObject({ key: v.string(), message: v.string() }))),
+  }),
+});
+export type RefusalView = v.InferOutput<typeof refusalView>;
+
+/** Why terms were changed. */
+export const reasonText = shortText;

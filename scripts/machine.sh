@@ -1,0 +1,61 @@
+# What the machine must have: Node 20, npm packages as locked, Debian's PostgreSQL and, for tests, Chromium.
+
+say() { printf '%s\n' "$*" >&2; }
+
+die() {
+  say "$*"
+  exit 1
+}
+
+ensure_node() {
+  local major
+  major=$(node --version 2>/dev/null | sed 's/^v\([0-9]*\).*/\1/') || true
+  [ "${major:-0}" -eq 20 ] || die "Coffer runs on Node 20; found ${major:-none}. Install it and try again."
+}
+
+# npm packages exactly as the lock file has them; nothing to do when they were installed from this very lock.
+ensure_packages() {
+  ensure_node
+  local stamp="$root/node_modules/.coffer-lock" lock
+  lock=$(sha256sum "$root/package-lock.json" | cut -d' ' -f1)
+  [ "$(cat "$stamp" 2>/dev/null)" = "$lock" ] && return
+  say "Installing npm packages…"
+  (cd "$root" && npm ci --no-progress >&2)
+  echo "$lock" >"$stamp"
+}
+
+as_root() {
+  if [ "$(id -u)" -eq 0 ]; then "$@"; else sudo "$@"; fi
+}
+
+# ensure_debian COMMAND PACKAGE: installs a Debian package when the command it brings is missing.
+ensure_debian() {
+  command -v "$1" >/dev/null 2>&1 && return
+  compgen -G "/usr/lib/postgresql/*/bin/$1" >/dev/null && return
+  command -v apt-get >/dev/null || die "$1 is missing and this is not Debian; install $2 and try again."
+  say "Installing $2 from Debian's packages…"
+  as_root apt-get update -qq >&2
+  as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "$2" >&2
+}
+
+ensure_command_line() {
+  local built="$root/dist/cli.mjs"
+  [ -f "$built" ] && [ -z "$(find "$root"/core/src "$root"/contract/src "$root"/cli/src -newer "$built" -print -quit)" ] && return
+  ensure_packages
+  node "$root/scripts/build.mjs" cli
+}
+
+# free_port FIRST: the first port from FIRST on that nobody listens on.
+free_port() {
+  local port=$1
+  while (: >"/dev/tcp/127.0.0.1/$port") 2>/dev/null; do port=$((port + 1)); done
+  echo "$port"
+}
+
+# kept_port FILE FIRST: the port noted in a file, else a free one that is then noted.
+kept_port() {
+  [ -f "$1" ] || free_port "$2" >"$1"
+  cat "$1"
+}
+
+random_text() { node -e 'console.log(require("crypto").randomBytes(24).toString("hex"))'; }

@@ -1,0 +1,72 @@
+import type { Knex } from 'knex';
+import type { AccountRole } from '@coffer/core';
+import type { CompanyView, PeriodView } from '@coffer/contract';
+
+/** The company whose books are kept, as stored. */
+export interface Company {
+  readonly id: number;
+  readonly name: string;
+  readonly currency: string;
+  readonly digits: number;
+  readonly fiscalYearEndMonth: number;
+  readonly booksFrom: string;
+}
+
+interface CompanyRow {
+  id: number;
+  name: string;
+  currency: string;
+  digits: number;
+  fiscal_year_end_month: number;
+  books_from: string;
+}
+
+/** A company by its id. */
+export async function companyOf(database: Knex, companyId: number): Promise<Company> {
+  const row = await database('company').where({ id: companyId }).first<CompanyRow>();
+  return {
+    id: row.id,
+    name: row.name,
+    currency: row.currency,
+    digits: row.digits,
+    fiscalYearEndMonth: row.fiscal_year_end_month,
+    booksFrom: row.books_from,
+  };
+}
+
+/** The company's periods, oldest first. */
+export async function periodsOf(database: Knex, companyId: number): Promise<PeriodView[]> {
+  const rows = await database('period')
+    .leftJoin('person', 'person.id', 'period.closed_by')
+    .where('period.company_id', companyId)
+    .orderBy('ends_on')
+    .select<{ ends_on: string; state: PeriodView['state']; closed_at: Date | null; name: string | null }[]>(
+      'ends_on',
+      'state',
+      'closed_at',
+      'person.name',
+    );
+  return rows.map((row) => ({
+    endsOn: row.ends_on,
+    state: row.state,
+    closedAt: row.closed_at?.toISOString() ?? null,
+    closedBy: row.name,
+  }));
+}
+
+/** What the company calls its accounts. */
+export type Accounts = ReadonlyMap<AccountRole, { readonly code: string; readonly name: string }>;
+
+/** The company's accounts by role. */
+export async function accountsOf(database: Knex, companyId: number): Promise<Accounts> {
+  const rows = await database('account')
+    .where({ company_id: companyId })
+    .select<{ role: AccountRole; code: string; name: string }[]>('role', 'code', 'name');
+  return new Map(rows.map(({ role, code, name }) => [role, { code, name }]));
+}
+
+/** The company as the contract shows it. */
+export async function companyView(database: Knex, companyId: number): Promise<CompanyView> {
+  const { id, ...company } = await companyOf(database, companyId);
+  return { ...company, periods: await periodsOf(database, id) };
+}

@@ -1,0 +1,28 @@
+import type { Knex } from 'knex';
+import { accounts } from './migrations/0001-company-and-people.ts';
+import { instruments } from './migrations/0002-instruments.ts';
+import { books } from './migrations/0003-books.ts';
+
+/** Migrations in the order in which they run; each runs once and forward only. */
+const migrations: Readonly<Record<string, string>> = {
+  '0001-company-and-people': accounts,
+  '0002-instruments': instruments,
+  '0003-books': books,
+};
+
+const source: Knex.MigrationSource<string> = {
+  getMigrations: () => Promise.resolve(Object.keys(migrations)),
+  getMigrationName: (name) => name,
+  getMigration: (name) =>
+    Promise.resolve({
+      up: async (database) => {
+        await database.raw(migrations[name] ?? '');
+      },
+      down: () => Promise.reject(new Error('Migrations run forward only.')),
+    }),
+};
+
+/** Brings the database to the newest form. Several processes may call it at once; one does the work. */
+export async function migrate(database: Knex): Promise<void> {
+  await database.migrate.latest({ migrationSource: source, tableName: 'migration' });
+}

@@ -1,0 +1,97 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { Knex } from 'knex';
+import type { Logger } from 'pino';
+import * as v from 'valibot';
+import { accountRoles, formatDay, monthEnd, parseDay, type CalendarDay } from '@coffer/core';
+import { amountText, currencyCode, dayText, roles, shortText } from '@coffer/contract';
+import { createInstrument, recordPayment } from '../instruments/change-instrument.ts';
+import { lockPeriod } from '../periods/lock-period.ts';
+import { hashPassword } from '../session/passwords.ts';
+
+/** A company to set up: who works there, its accounts, and how far its books are closed. */
+const demoCompany = v.strictObject({
+  name: shortText,
+  currency: currencyCode,
+  digits: v.number(),
+  fiscalYearEndMonth: v.number(),
+  booksFrom: dayText,
+  closedThrough: dayText,
+  people: v.array(
+    v.strictObject({ name: shortText, logIn: shortText, role: v.picklist(roles), password: shortText }),
+  ),
+  accounts: v.array(v.strictObject({ role: v.picklist(accountRoles), code: shortText, name: shortText })),
+});
+type DemoCompany = v.InferOutput<typeof demoCompany>;
+
+/** Payments recorded after the last closed month. */
+const demoPayments = v.array(
+  v.strictObject({ instrument: shortText, due: dayText, on: dayText, amount: amountText }),
+);
+
+const companyId = 1;
+
+function readJson(folder: string, name: string): unknown {
+  return JSON.parse(readFileSync(join(folder, name), 'utf8'));
+}
+
+/**
+ * Loads a demo company into a database that holds none, all or nothing: its instruments from their documents,
+ * its closed months by closing them one after another, then the payments recorded since.
+ */
+export async function loadDemo(database: Knex, folder: string, logger: Logger): Promise<void> {
+  await database.transaction(async (on) => {
+    await on.raw(`select pg_advisory_xact_lock(hashtext('demo'))`);
+    if (await on('company').first<object | undefined>()) return;
+    const company = v.parse(demoCompany, readJson(folder, 'company.json'));
+    const closer = await insertCompany(on, company);
+    const by = { companyId, id: closer };
+    const ids = new Map<string, string>();
+    for (const file of readdirSync(join(folder, 'instruments')).sort()) {
+      const document = readJson(join(folder, 'instruments'), file);
+      const { id } = await createInstrument(on, by, document, 'Taken on when the books began');
+      ids.set((document as { name: string }).name, id);
+    }
+    let end = monthEnd(parseDay(company.booksFrom) as CalendarDay);
+    await on('period').insert({ company_id: companyId, ends_on: formatDay(end), state: 'open' });
+    while (formatDay(end) <= company.closedThrough) {
+      const { opens } = await lockPeriod(on, by, formatDay(end));
+      end = parseDay(opens) as CalendarDay;
+    }
+    for (const { instrument, ...payment } of v.parse(demoPayments, readJson(folder, 'payments.json'))) {
+      const id = ids.get(instrument) ?? '';
+      const row = await on('instrument').where({ id }).first<{ version: number }>('version');
+      await recordPayment(on, by, id, { version: row.version, ...payment });
+    }
+    logger.info({ company: company.name, instruments: ids.size }, 'demo company loaded');
+  });
+}
+
+/** Stores the company, its people and its accounts; the id of the person who closes its months. */
+async function insertCompany(database: Knex, company: DemoCompany): Promise<number> {
+  await database('company').insert({
+    id: companyId,
+    name: company.name,
+    currency: company.currency,
+    digits: company.digits,
+    fiscal_year_end_month: company.fiscalYearEndMonth,
+    books_from: company.booksFrom,
+  });
+  let closer = 0;
+  for (const person of company.people) {
+    const [row] = await database('person')
+      .insert({
+        company_id: companyId,
+        log_in: person.logIn,
+        name: person.name,
+        role: person.role,
+        password_hash: await hashPassword(person.password),
+      })
+      .returning<{ id: number }[]>('id');
+    if (person.role === 'preparer') closer = row?.id ?? 0;
+  }
+  await database('account').insert(
+    company.accounts.map((account) => ({ company_id: companyId, ...account })),
+  );
+  return closer;
+}

@@ -1,0 +1,62 @@
+import compression from 'compression';
+import express, { type Express } from 'express';
+import type { Knex } from 'knex';
+import type { Logger } from 'pino';
+import { pinoHttp } from 'pino-http';
+import { openApiDescription } from '@coffer/contract';
+import { companyRoutes } from '../company/company-routes.ts';
+import { healthRoutes } from '../health/health-routes.ts';
+import { instrumentRoutes } from '../instruments/instrument-routes.ts';
+import { journalRoutes } from '../journal/journal-routes.ts';
+import { periodRoutes } from '../periods/period-routes.ts';
+import { registerRoutes } from '../register/register-routes.ts';
+import { sessionRoutes } from '../session/session-routes.ts';
+import { sessions, whoCalls } from '../session/sessions.ts';
+import { antiForgery } from './anti-forgery.ts';
+import { errorHandler, noSuchCall } from './error-handler.ts';
+import { headers, limiter, styleNonce } from './security.ts';
+import { site } from './site.ts';
+
+/** What the application is put together from. */
+export interface Parts {
+  readonly database: Knex;
+  readonly databaseUrl: string;
+  readonly secret: string;
+  readonly logger: Logger;
+  /** Folder of the built web application; without it only the interface is served. */
+  readonly siteFolder?: string | undefined;
+}
+
+/** The whole request path, top to bottom. `end` closes what the application itself opened. */
+export function application(parts: Parts): { app: Express; end: () => Promise<void> } {
+  const { database } = parts;
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(
+    pinoHttp({
+      logger: parts.logger,
+      redact: ['req.headers.cookie', 'req.headers["x-xsrf-token"]', 'res.headers["set-cookie"]'],
+    }),
+  );
+  app.use(styleNonce, headers, compression());
+  app.use('/api', limiter, (_request, response, next) => {
+    response.setHeader('Cache-Control', 'no-store');
+    next();
+  });
+  app.use(healthRoutes(database));
+  const session = sessions(parts.databaseUrl, parts.secret);
+  app.use('/api', session.handler, antiForgery, express.json({ limit: '1mb' }), whoCalls(database));
+  app.get('/api', (_request, response) => {
+    response.json(openApiDescription());
+  });
+  app.use(sessionRoutes(database));
+  app.use(companyRoutes(database));
+  app.use(registerRoutes(database));
+  app.use(instrumentRoutes(database));
+  app.use(periodRoutes(database));
+  app.use(journalRoutes(database));
+  app.use('/api', noSuchCall);
+  if (parts.siteFolder !== undefined) app.use(site(parts.siteFolder));
+  app.use(errorHandler);
+  return { app, end: session.end };
+}

@@ -1,0 +1,68 @@
+import type { ErrorRequestHandler, RequestHandler } from 'express';
+import type { RefusalView } from '@coffer/contract';
+import { Refusal } from './refusal.ts';
+
+/** What the database's own guards refuse, by SQLSTATE: kept by the database whatever the application does. */
+const databaseRefusals: Readonly<Record<string, string>> = {
+  CF001: 'period-closed',
+  CF002: 'append-only',
+  CF003: 'stale-version',
+  CF004: 'unbalanced-entry',
+  CF005: 'entry-number-gap',
+};
+
+const bodyRefusals: Readonly<Record<string, [number, string, string]>> = {
+  'entity.too.large': [
+    413,
+    'too-large',
+    'What was sent is larger than 1 MB; an instrument document is far smaller.',
+  ],
+  'entity.parse.failed': [400, 'not-json', 'What was sent is not JSON.'],
+  'encoding.unsupported': [415, 'not-json', 'Send JSON without a content encoding, or with gzip.'],
+  'charset.unsupported': [415, 'not-json', 'Send JSON in UTF-8.'],
+  'request.aborted': [400, 'aborted', 'The call broke off before all of it arrived.'],
+};
+
+function refusalOf(error: unknown): Refusal | undefined {
+  if (error instanceof Refusal) return error;
+  const { type, code, message } = error as { type?: string; code?: string; message?: string };
+  const body = type === undefined ? undefined : bodyRefusals[type];
+  if (body) return new Refusal(...body);
+  const guard = code === undefined ? undefined : databaseRefusals[code];
+  if (guard) return new Refusal(409, guard, message ?? 'The database refused this change.');
+  if (error instanceof URIError)
+    return new Refusal(400, 'bad-address', 'The address of the call is malformed.');
+  return undefined;
+}
+
+/** Answers whatever went wrong: a refusal with its reason, anything else without inner detail, and logs that. */
+export const errorHandler: ErrorRequestHandler = (error, request, response, next) => {
+  if (response.headersSent) {
+    next(error);
+    return;
+  }
+  const refusal = refusalOf(error);
+  if (!refusal) request.log.error({ err: error as Error }, 'failed');
+  const answer: RefusalView = {
+    error: refusal
+      ? {
+          code: refusal.code,
+          message: refusal.message,
+          ...(refusal.faults && { faults: [...refusal.faults] }),
+        }
+      : {
+          code: 'failed',
+          message: `Something went wrong here and nothing was changed. It is logged as ${String(request.id)}.`,
+        },
+  };
+  response.status(refusal?.status ?? 500).json(answer);
+};
+
+/** For calls to an address that is none. */
+export const noSuchCall: RequestHandler = (request) => {
+  throw new Refusal(
+    404,
+    'no-such-call',
+    `There is no ${request.method} ${request.path}; /api describes what there is.`,
+  );
+};

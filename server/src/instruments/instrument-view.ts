@@ -1,0 +1,74 @@
+import type { Knex } from 'knex';
+import type { FiguresView, InstrumentView } from '@coffer/contract';
+import { newestVersion } from './instrument-store.ts';
+import { knownInstrument } from './known-instruments.ts';
+
+/** A row of `reported_position`. */
+export interface ReportedRow {
+  readonly period_end: string;
+  readonly instrument_id: string;
+  readonly instrument_version: number;
+  readonly outstanding: number;
+  readonly accrued_interest: number;
+  readonly unpaid_interest: number;
+  readonly unamortized_discount: number;
+  readonly unamortized_premium: number;
+  readonly unamortized_issue_costs: number;
+  readonly carrying: number;
+  readonly current: number;
+  readonly non_current: number;
+  readonly expense: number;
+  readonly amortized: number;
+  readonly current_change: number;
+}
+
+/** The figures that a closed period reported. */
+export function figuresOfRow(row: ReportedRow): FiguresView {
+  return {
+    outstanding: row.outstanding,
+    accruedInterest: row.accrued_interest,
+    unpaidInterest: row.unpaid_interest,
+    unamortizedDiscount: row.unamortized_discount,
+    unamortizedPremium: row.unamortized_premium,
+    unamortizedIssueCosts: row.unamortized_issue_costs,
+    carrying: row.carrying,
+    current: row.current,
+    nonCurrent: row.non_current,
+  };
+}
+
+/** An instrument with its versions and what closed periods reported of it. */
+export async function instrumentView(database: Knex, companyId: number, id: string): Promise<InstrumentView> {
+  const stored = await newestVersion(database, companyId, id);
+  const { document, version } = knownInstrument(stored);
+  const versions = await database('instrument_version')
+    .leftJoin('person', 'person.id', 'instrument_version.made_by')
+    .where({ instrument_id: id })
+    .orderBy('version', 'desc')
+    .select<{ version: number; reason: string; made_at: Date; name: string | null }[]>(
+      'version',
+      'reason',
+      'made_at',
+      'person.name',
+    );
+  const reported = await database('reported_position')
+    .where({ company_id: companyId, instrument_id: id })
+    .orderBy('period_end')
+    .select<ReportedRow[]>();
+  return {
+    id,
+    version,
+    document,
+    versions: versions.map((row) => ({
+      version: row.version,
+      madeBy: row.name ?? 'Set-up',
+      madeAt: row.made_at.toISOString(),
+      reason: row.reason,
+    })),
+    reported: reported.map((row) => ({
+      periodEnd: row.period_end,
+      version: row.instrument_version,
+      figures: figuresOfRow(row),
+    })),
+  };
+}

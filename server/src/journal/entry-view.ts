@@ -1,0 +1,70 @@
+import { formatDay, type AccountRole, type Entry, type EntryKind } from '@coffer/core';
+import type { EntryLineView, EntryView } from '@coffer/contract';
+import type { Accounts } from '../company/company-store.ts';
+
+/** A line with what the company calls its account. */
+export function lineView(
+  accounts: Accounts,
+  role: AccountRole,
+  debit: number,
+  credit: number,
+): EntryLineView {
+  const account = accounts.get(role);
+  return { role, code: account?.code ?? '', account: account?.name ?? role, debit, credit };
+}
+
+/** An entry that is not posted yet. */
+export function draftView(
+  accounts: Accounts,
+  entry: Entry,
+  instrumentId: string,
+  instrument: string,
+): EntryView {
+  return {
+    number: null,
+    date: formatDay(entry.date),
+    kind: entry.kind,
+    memo: entry.memo,
+    instrumentId,
+    instrument,
+    row: entry.row,
+    lines: entry.lines.map(({ account, debit, credit }) => lineView(accounts, account, debit, credit)),
+  };
+}
+
+/** A posted line joined to its entry. */
+export interface PostedLine {
+  readonly number: number;
+  readonly date: string;
+  readonly kind: EntryKind;
+  readonly memo: string;
+  readonly instrument_id: string;
+  readonly instrument: string;
+  readonly row_number: number | null;
+  readonly role: AccountRole;
+  readonly debit: number;
+  readonly credit: number;
+}
+
+/** Posted lines, in order, gathered into their entries. */
+export function postedViews(accounts: Accounts, lines: readonly PostedLine[]): EntryView[] {
+  const views: EntryView[] = [];
+  for (const line of lines) {
+    let view = views.at(-1);
+    if (view?.number !== line.number) {
+      view = {
+        number: line.number,
+        date: line.date,
+        kind: line.kind,
+        memo: line.memo,
+        instrumentId: line.instrument_id,
+        instrument: line.instrument,
+        row: line.row_number,
+        lines: [],
+      };
+      views.push(view);
+    }
+    view.lines.push(lineView(accounts, line.role, line.debit, line.credit));
+  }
+  return views;
+}

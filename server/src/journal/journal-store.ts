@@ -1,0 +1,97 @@
+import type { Knex } from 'knex';
+import type { EntryView } from '@coffer/contract';
+import { accountsOf } from '../company/company-store.ts';
+import { postedViews, type PostedLine } from './entry-view.ts';
+
+/** Which posted entries are asked for: by date, both days included, and of one instrument or all. */
+export interface JournalSpan {
+  readonly companyId: number;
+  readonly from: string;
+  readonly to: string;
+  readonly instrument?: string | undefined;
+}
+
+const atATime = 500;
+
+function inSpan(database: Knex, span: JournalSpan): Knex.QueryBuilder {
+  const query = database('entry')
+    .where({ 'entry.company_id': span.companyId })
+    .whereBetween('entry.date', [span.from, span.to]);
+  if (span.instrument !== undefined) query.andWhere({ 'entry.instrument_id': span.instrument });
+  return query;
+}
+
+/** Posted entries by number, at most 500, and the number to go on after. */
+export async function journalPage(
+  database: Knex,
+  span: JournalSpan,
+  after = 0,
+): Promise<{ entries: EntryView[]; next: number | null }> {
+  const numbers = await inSpan(database, span)
+    .where('entry.number', '>', after)
+    .orderBy('entry.number')
+    .limit(atATime + 1)
+    .pluck<number[]>('entry.number');
+  const chosen = numbers.slice(0, atATime);
+  const lines = await linesOf(database, span.companyId, chosen);
+  const entries = postedViews(await accountsOf(database, span.companyId), lines);
+  return { entries, next: numbers.length > atATime ? (chosen.at(-1) ?? null) : null };
+}
+
+function linesOf(database: Knex, companyId: number, numbers: readonly number[]): Promise<PostedLine[]> {
+  return database('entry')
+    .join('entry_line', (on) => {
+      on.on('entry_line.company_id', 'entry.company_id').andOn('entry_line.number', 'entry.number');
+    })
+    .join('instrument', 'instrument.id', 'entry.instrument_id')
+    .where({ 'entry.company_id': companyId })
+    .whereIn('entry.number', [...numbers])
+    .orderBy(['entry.number', 'entry_line.line'])
+    .select<PostedLine[]>(
+      'entry.number',
+      'entry.date',
+      'entry.kind',
+      'entry.memo',
+      'entry.instrument_id',
+      'instrument.name as instrument',
+      'entry.row_number',
+      'entry_line.role',
+      'entry_line.debit',
+      'entry_line.credit',
+    );
+}
+
+/** Count and sums of all entries in a span. */
+export async function journalTotals(
+  database: Knex,
+  span: JournalSpan,
+): Promise<{ count: number; debits: number; credits: number }> {
+  const counted = await inSpan(database, span).count<{ many: number }[]>({ many: '*' });
+  const summed = await inSpan(database, span)
+    .join('entry_line', (on) => {
+      on.on('entry_line.company_id', 'entry.company_id').andOn('entry_line.number', 'entry.number');
+    })
+    .select<{ debits: string | null; credits: string | null }[]>(
+      database.raw('sum(debit::numeric) as debits'),
+      database.raw('sum(credit::numeric) as credits'),
+    );
+  return {
+    count: counted[0]?.many ?? 0,
+    debits: Number(summed[0]?.debits ?? 0),
+    credits: Number(summed[0]?.credits ?? 0),
+  };
+}
+
+/** The entries posted for one instrument in one period. */
+export async function entriesOfInstrument(
+  database: Knex,
+  companyId: number,
+  periodEnd: string,
+  instrument: string,
+): Promise<EntryView[]> {
+  const numbers = await database('entry')
+    .where({ company_id: companyId, period_end: periodEnd, instrument_id: instrument })
+    .pluck<number[]>('number');
+  const lines = await linesOf(database, companyId, numbers);
+  return postedViews(await accountsOf(database, companyId), lines);
+}

@@ -1,0 +1,71 @@
+import type { Knex } from 'knex';
+import { formatDay, type Entry } from '@coffer/core';
+import type { Maker } from '../instruments/instrument-store.ts';
+
+/** An entry and the version of the instrument that it comes from. */
+export interface EntryToPost {
+  readonly entry: Entry;
+  readonly instrumentId: string;
+  readonly version: number;
+}
+
+const atATime = 2000;
+
+/** Posts entries to an open period, numbered on from the last. The database checks balance, period and numbers. */
+export async function postEntries(
+  database: Knex,
+  by: Maker,
+  periodEnd: string,
+  entries: readonly EntryToPost[],
+): Promise<void> {
+  if (entries.length === 0) return;
+  const [company] = await database('company')
+    .where({ id: by.companyId })
+    .increment('last_entry_number', entries.length)
+    .returning<{ last_entry_number: number }[]>('last_entry_number');
+  const first = (company?.last_entry_number ?? 0) - entries.length + 1;
+  for (let from = 0; from < entries.length; from += atATime) {
+    await insertBatch(database, by, periodEnd, entries.slice(from, from + atATime), first + from);
+  }
+}
+
+async function insertBatch(
+  database: Knex,
+  by: Maker,
+  periodEnd: string,
+  entries: readonly EntryToPost[],
+  first: number,
+): Promise<void> {
+  const heads = entries.map(({ entry, instrumentId, version }, at) => ({
+    company_id: by.companyId,
+    number: first + at,
+    period_end: periodEnd,
+    date: formatDay(entry.date),
+    kind: entry.kind,
+    memo: entry.memo,
+    instrument_id: instrumentId,
+    instrument_version: version,
+    row_number: entry.row,
+    posted_by: by.id,
+  }));
+  const lines = entries.flatMap(({ entry }, at) =>
+    entry.lines.map((line, place) => ({
+      company_id: by.companyId,
+      number: first + at,
+      line: place + 1,
+      role: line.account,
+      debit: line.debit,
+      credit: line.credit,
+    })),
+  );
+  await database.raw(
+    `insert into entry (company_id, number, period_end, date, kind, memo, instrument_id, instrument_version, row_number, posted_by)
+     select company_id, number, period_end, date, kind, memo, instrument_id, instrument_version, row_number, posted_by
+       from jsonb_populate_recordset(null::entry, ?::jsonb) order by number`,
+    [JSON.stringify(heads)],
+  );
+  await database.raw(
+    'insert into entry_line select * from jsonb_populate_recordset(null::entry_line, ?::jsonb)',
+    [JSON.stringify(lines)],
+  );
+}

@@ -1,0 +1,36 @@
+import { createServer } from 'node:http';
+import { pino } from 'pino';
+import { readConfiguration } from './configuration.ts';
+import { connect } from './database/connect.ts';
+import { migrate } from './database/migrate.ts';
+import { loadDemo } from './demo/load-demo.ts';
+import { application } from './http/app.ts';
+
+const configuration = readConfiguration(process.env);
+const logger = pino({ level: configuration.COFFER_LOG });
+const database = connect(configuration.COFFER_DATABASE);
+await migrate(database);
+if (configuration.COFFER_DEMO !== undefined) await loadDemo(database, configuration.COFFER_DEMO, logger);
+
+const { app, end } = application({
+  database,
+  databaseUrl: configuration.COFFER_DATABASE,
+  secret: configuration.COFFER_SECRET,
+  logger,
+  siteFolder: configuration.COFFER_SITE,
+});
+const server = createServer(app);
+server.listen(configuration.COFFER_PORT, '127.0.0.1', () => {
+  logger.info({ address: server.address() }, 'listening');
+});
+
+/** Lets calls that are under way finish, then closes the connections. */
+async function stop(signal: string): Promise<void> {
+  logger.info({ signal }, 'stopping');
+  server.close();
+  server.closeIdleConnections();
+  await end();
+  await database.destroy();
+}
+process.once('SIGTERM', () => void stop('SIGTERM'));
+process.once('SIGINT', () => void stop('SIGINT'));

@@ -1,0 +1,155 @@
+import type { Knex } from 'knex';
+import { entryKinds, parseDay, type AccountRole, type CalendarDay, type EntryKind } from '@coffer/core';
+import type { CloseRow, CloseView, EntryLineView, EntrySum } from '@coffer/contract';
+import { accountsOf, periodsOf, type Accounts } from '../company/company-store.ts';
+import { figuresOfRow, type ReportedRow } from '../instruments/instrument-view.ts';
+import { lineView } from '../journal/entry-view.ts';
+import { monthWork, type InstrumentWork } from './month-work.ts';
+import { monthStart, periodEnding } from './period-store.ts';
+import { paymentsDue, unrecordedBy } from './unrecorded-payments.ts';
+
+/** What closing a month makes: worked out while it is open, as it was kept once it is closed. */
+export async function closeView(database: Knex, companyId: number, endsOn: string): Promise<CloseView> {
+  const { state } = await periodEnding(database, companyId, endsOn);
+  const accounts = await accountsOf(database, companyId);
+  return state === 'open'
+    ? openView(database, companyId, endsOn, accounts)
+    : closedView(database, companyId, endsOn, accounts);
+}
+
+async function openView(
+  database: Knex,
+  companyId: number,
+  endsOn: string,
+  accounts: Accounts,
+): Promise<CloseView> {
+  const work = await monthWork(database, companyId, endsOn);
+  const totals = new Totals();
+  for (const { entry } of work.flatMap((done) => done.inPeriod.map((entry) => ({ entry })))) {
+    for (const line of entry.lines) totals.add(entry.kind, line.account, line.debit, line.credit);
+    totals.count(entry.kind, 1);
+  }
+  const end = parseDay(endsOn) as CalendarDay;
+  return {
+    endsOn,
+    state: 'open',
+    closedAt: null,
+    closedBy: null,
+    rows: work.map(({ row }) => row),
+    ...totals.view(accounts),
+    reversalCount: work.filter((done) => done.opening).length,
+    payments: paymentsRecorded(work, monthStart(endsOn), end),
+    unrecorded: work.flatMap(({ instrument }) => unrecordedBy(instrument, endsOn, end)),
+  };
+}
+
+function paymentsRecorded(
+  work: readonly InstrumentWork[],
+  from: CalendarDay,
+  to: CalendarDay,
+): { due: number; recorded: number } {
+  let due = 0;
+  let recorded = 0;
+  for (const { instrument } of work) {
+    if (instrument.schedule.kind !== 'loan') continue;
+    const { terms } = instrument.schedule;
+    const ofMonth = paymentsDue(instrument.schedule, from, to);
+    due += ofMonth.length;
+    recorded += ofMonth.filter((row) => terms.recorded.some((payment) => payment.due === row.due)).length;
+  }
+  return { due, recorded };
+}
+
+async function closedView(
+  database: Knex,
+  companyId: number,
+  endsOn: string,
+  accounts: Accounts,
+): Promise<CloseView> {
+  const period = (await periodsOf(database, companyId)).find((candidate) => candidate.endsOn === endsOn);
+  const rows = await database('reported_position')
+    .join('instrument', 'instrument.id', 'reported_position.instrument_id')
+    .where({ 'reported_position.company_id': companyId, period_end: endsOn })
+    .orderByRaw('lower(instrument.name)')
+    .select<(ReportedRow & { name: string })[]>('reported_position.*', 'instrument.name');
+  const totals = new Totals();
+  const sums = await database('entry')
+    .join('entry_line', (on) => {
+      on.on('entry_line.company_id', 'entry.company_id').andOn('entry_line.number', 'entry.number');
+    })
+    .where({ 'entry.company_id': companyId, period_end: endsOn })
+    .groupBy('kind', 'role')
+    .select<{ kind: EntryKind; role: AccountRole; debit: string; credit: string }[]>(
+      'kind',
+      'role',
+      database.raw('sum(debit::numeric) as debit'),
+      database.raw('sum(credit::numeric) as credit'),
+    );
+  for (const { kind, role, debit, credit } of sums) totals.add(kind, role, Number(debit), Number(credit));
+  const counts = await database('entry')
+    .where({ company_id: companyId, period_end: endsOn })
+    .groupBy('kind')
+    .select<{ kind: EntryKind; many: number }[]>('kind', database.raw('count(*) as many'));
+  for (const { kind, many } of counts) totals.count(kind, many);
+  return {
+    endsOn,
+    state: 'closed',
+    closedAt: period?.closedAt ?? null,
+    closedBy: period?.closedBy ?? null,
+    rows: rows.map(closedRow),
+    ...totals.view(accounts),
+    reversalCount: rows.filter((row) => row.accrued_interest > 0).length,
+    payments: { due: 0, recorded: 0 },
+    unrecorded: [],
+  };
+}
+
+function closedRow(row: ReportedRow & { name: string }): CloseRow {
+  return {
+    id: row.instrument_id,
+    name: row.name,
+    version: row.instrument_version,
+    figures: figuresOfRow(row),
+    expense: row.expense,
+    amortized: row.amortized,
+    currentChange: row.current_change,
+  };
+}
+
+/** Adds up lines by kind of entry and account. Sums of amounts stay exact below 2^53. */
+class Totals {
+  private readonly lines = new Map<EntryKind, Map<AccountRole, { debit: number; credit: number }>>();
+  private readonly counts = new Map<EntryKind, number>();
+
+  count(kind: EntryKind, many: number): void {
+    this.counts.set(kind, (this.counts.get(kind) ?? 0) + many);
+  }
+
+  add(kind: EntryKind, role: AccountRole, debit: number, credit: number): void {
+    const ofKind = this.lines.get(kind) ?? new Map<AccountRole, { debit: number; credit: number }>();
+    this.lines.set(kind, ofKind);
+    const sum = ofKind.get(role) ?? { debit: 0, credit: 0 };
+    ofKind.set(role, { debit: sum.debit + debit, credit: sum.credit + credit });
+  }
+
+  /** Sums in the order in which entries are posted, debits before credits. */
+  view(accounts: Accounts): Pick<CloseView, 'sums' | 'entryCount' | 'debits' | 'credits'> {
+    const sums = entryKinds.flatMap((kind): EntrySum[] => {
+      const ofKind = this.lines.get(kind);
+      if (!ofKind) return [];
+      const lines = [...ofKind].flatMap(([role, { debit, credit }]): EntryLineView[] => [
+        ...(debit > 0 ? [lineView(accounts, role, debit, 0)] : []),
+        ...(credit > 0 ? [lineView(accounts, role, 0, credit)] : []),
+      ]);
+      lines.sort((a, b) => Number(a.credit > 0) - Number(b.credit > 0));
+      return [{ kind, count: this.counts.get(kind) ?? 0, lines }];
+    });
+    const all = sums.flatMap((sum) => sum.lines);
+    return {
+      sums,
+      entryCount: [...this.counts.values()].reduce((total, many) => total + many, 0),
+      debits: all.reduce((total, line) => total + line.debit, 0),
+      credits: all.reduce((total, line) => total + line.credit, 0),
+    };
+  }
+}

@@ -1,0 +1,97 @@
+import type { Knex } from 'knex';
+import { addMonths, formatDay, parseDay, type CalendarDay, type Entry } from '@coffer/core';
+import { audit } from '../audit/audit.ts';
+import { Refusal } from '../http/refusal.ts';
+import type { Maker } from '../instruments/instrument-store.ts';
+import { postEntries, type EntryToPost } from '../journal/post-entries.ts';
+import { monthWork, type InstrumentWork } from './month-work.ts';
+import { periodEnding } from './period-store.ts';
+
+/** What locking a month did. */
+export interface Locked {
+  readonly endsOn: string;
+  readonly entries: number;
+  readonly reversals: number;
+  /** Last day of the month that is open now. */
+  readonly opens: string;
+}
+
+/**
+ * Closes a company's open month for good, in one transaction: posts its entries, keeps what it reports, opens
+ * the next month and posts the reversals there. Throws {@link Refusal} 409 when the month is closed already, or
+ * when somebody is closing it at this moment.
+ */
+export async function lockPeriod(database: Knex, by: Maker, endsOn: string): Promise<Locked> {
+  await takeTurn(database, by.companyId);
+  const period = await periodEnding(database, by.companyId, endsOn);
+  if (period.state === 'closed') {
+    throw new Refusal(
+      409,
+      'already-locked',
+      `The period to ${endsOn} is locked already and stays as it is. Corrections fall in the open period.`,
+    );
+  }
+  const work = await monthWork(database, by.companyId, endsOn);
+  const reversals = work.flatMap((done) => entriesToPost(done, done.opening ? [done.opening] : []));
+  const inPeriod = work.flatMap((done) => entriesToPost(done, done.inPeriod));
+  const opens = formatDay(addMonths(parseDay(endsOn) as CalendarDay, 1, true));
+  await postEntries(database, by, endsOn, inPeriod);
+  await keepReported(database, by.companyId, endsOn, work);
+  await database('period')
+    .where({ company_id: by.companyId, ends_on: endsOn })
+    .update({ state: 'closed', closed_at: database.fn.now(), closed_by: by.id });
+  await database('period').insert({ company_id: by.companyId, ends_on: opens, state: 'open' });
+  await postEntries(database, by, opens, reversals);
+  const locked = { endsOn, entries: inPeriod.length, reversals: reversals.length, opens };
+  await audit(database, by, 'period-locked', endsOn, locked);
+  return locked;
+}
+
+/** One close of a company at a time; whoever comes second is told, not queued. */
+async function takeTurn(database: Knex, companyId: number): Promise<void> {
+  const answer = await database.raw<{ rows: { taken: boolean }[] }>(
+    `select pg_try_advisory_xact_lock(hashtext('period close'), ?) as taken`,
+    [companyId],
+  );
+  if (!answer.rows[0]?.taken) {
+    throw new Refusal(
+      409,
+      'being-locked',
+      'Somebody is locking this period at this moment; look again in a minute.',
+    );
+  }
+}
+
+function entriesToPost({ instrument }: InstrumentWork, entries: readonly Entry[]): EntryToPost[] {
+  return entries.map((entry) => ({ entry, instrumentId: instrument.id, version: instrument.version }));
+}
+
+async function keepReported(
+  database: Knex,
+  companyId: number,
+  endsOn: string,
+  work: readonly InstrumentWork[],
+): Promise<void> {
+  const rows = work.map(({ row }) => ({
+    company_id: companyId,
+    period_end: endsOn,
+    instrument_id: row.id,
+    instrument_version: row.version,
+    outstanding: row.figures.outstanding,
+    accrued_interest: row.figures.accruedInterest,
+    unpaid_interest: row.figures.unpaidInterest,
+    unamortized_discount: row.figures.unamortizedDiscount,
+    unamortized_premium: row.figures.unamortizedPremium,
+    unamortized_issue_costs: row.figures.unamortizedIssueCosts,
+    carrying: row.figures.carrying,
+    current: row.figures.current,
+    non_current: row.figures.nonCurrent,
+    expense: row.expense,
+    amortized: row.amortized,
+    current_change: row.currentChange,
+  }));
+  await database.raw(
+    'insert into reported_position select * from jsonb_populate_recordset(null::reported_position, ?::jsonb)',
+    [JSON.stringify(rows)],
+  );
+}

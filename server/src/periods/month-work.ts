@@ -1,0 +1,119 @@
+import { setImmediate as breathe } from 'node:timers/promises';
+import type { Knex } from 'knex';
+import {
+  closeEntries,
+  firstDay,
+  interestExpense,
+  parseDay,
+  type AccountRole,
+  type Balances,
+  type CalendarDay,
+  type CloseEntries,
+} from '@coffer/core';
+import type { CloseRow } from '@coffer/contract';
+import { companyOf } from '../company/company-store.ts';
+import { newestVersions } from '../instruments/instrument-store.ts';
+import {
+  figuresOn,
+  instrumentsAtOnce,
+  knownInstrument,
+  type KnownInstrument,
+  type StoredVersion,
+} from '../instruments/known-instruments.ts';
+import { monthStart } from './period-store.ts';
+
+/** What closing a month makes of one instrument. */
+export interface InstrumentWork extends CloseEntries {
+  readonly instrument: KnownInstrument;
+  readonly row: CloseRow;
+}
+
+/** Works out the month of every instrument that has begun by its end, in order of name. */
+export async function monthWork(
+  database: Knex,
+  companyId: number,
+  endsOn: string,
+): Promise<InstrumentWork[]> {
+  const stored = await newestVersions(database, companyId);
+  const { booksFrom } = await companyOf(database, companyId);
+  const posted = await postedBalances(database, companyId);
+  const done: InstrumentWork[] = [];
+  for (const [at, version] of stored.entries()) {
+    if (at % instrumentsAtOnce === 0) await breathe();
+    const work = instrumentWork(version, endsOn, booksFrom, posted.get(version.id) ?? new Map());
+    if (work) done.push(work);
+  }
+  return done;
+}
+
+/** The month of one instrument; `undefined` when it has not begun, or is settled and needs nothing. */
+export function instrumentWork(
+  version: StoredVersion,
+  endsOn: string,
+  booksFrom: string,
+  posted: Balances,
+): InstrumentWork | undefined {
+  const instrument = knownInstrument(version);
+  const { schedule, document } = instrument;
+  const end = parseDay(endsOn) as CalendarDay;
+  if (firstDay(schedule) > end) return undefined;
+  const before = monthStart(endsOn) - 1;
+  const made = closeEntries(schedule, end, parseDay(booksFrom) as CalendarDay, posted);
+  const figures = figuresOn(instrument, end);
+  const figuresBefore = figuresOn(instrument, before);
+  const nothing = figures.carrying === 0 && figuresBefore.carrying === 0 && figures.unpaidInterest === 0;
+  if (nothing && made.inPeriod.length === 0) return undefined;
+  const premium = (of: typeof figures): number => of.unamortizedDiscount - of.unamortizedPremium;
+  const issuedNow = firstDay(schedule) > before;
+  const unamortizedBefore = issuedNow ? premiumAtIssue(instrument) : premium(figuresBefore);
+  const row: CloseRow = {
+    id: version.id,
+    name: document.name,
+    version: version.version,
+    figures,
+    expense: interestExpense(schedule, before, end),
+    amortized: unamortizedBefore - premium(figures),
+    currentChange: figures.current - figuresBefore.current,
+  };
+  return { ...made, instrument, row };
+}
+
+function premiumAtIssue({ schedule }: KnownInstrument): number {
+  return schedule.kind === 'bond' ? schedule.terms.face - schedule.proceeds : 0;
+}
+
+/** What the books hold for each instrument, by account. */
+async function postedBalances(
+  database: Knex,
+  companyId: number,
+): Promise<Map<string, Map<AccountRole, number>>> {
+  const rows = await linesByInstrument(database, companyId);
+  const balances = new Map<string, Map<AccountRole, number>>();
+  for (const { instrument_id: id, role, amount } of rows) {
+    const ofInstrument = balances.get(id) ?? new Map<AccountRole, number>();
+    balances.set(id, ofInstrument.set(role, Number(amount)));
+  }
+  return balances;
+}
+
+/** What the books hold for one instrument, by account. */
+export async function postedBalancesOf(database: Knex, companyId: number, id: string): Promise<Balances> {
+  const rows = await linesByInstrument(database, companyId).where({ instrument_id: id });
+  return new Map(rows.map(({ role, amount }) => [role, Number(amount)]));
+}
+
+interface BalanceRow {
+  readonly instrument_id: string;
+  readonly role: AccountRole;
+  readonly amount: string;
+}
+
+function linesByInstrument(database: Knex, companyId: number): Knex.QueryBuilder<object, BalanceRow[]> {
+  return database('entry')
+    .join('entry_line', (on) => {
+      on.on('entry_line.company_id', 'entry.company_id').andOn('entry_line.number', 'entry.number');
+    })
+    .where({ 'entry.company_id': companyId })
+    .groupBy('instrument_id', 'role')
+    .select('instrument_id', 'role', database.raw('sum(debit::numeric - credit::numeric) as amount'));
+}

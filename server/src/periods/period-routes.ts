@@ -1,0 +1,49 @@
+import { Router } from 'express';
+import type { Knex } from 'knex';
+import { endpoints, type EntryView } from '@coffer/contract';
+import { accountsOf, companyOf } from '../company/company-store.ts';
+import { serve } from '../http/route.ts';
+import { newestVersion } from '../instruments/instrument-store.ts';
+import { draftView } from '../journal/entry-view.ts';
+import { entriesOfInstrument } from '../journal/journal-store.ts';
+import { closeView } from './close-view.ts';
+import { lockPeriod } from './lock-period.ts';
+import { instrumentWork, postedBalancesOf } from './month-work.ts';
+import { periodEnding } from './period-store.ts';
+
+/** The period close: what it makes, and locking it. */
+export function periodRoutes(database: Knex): Router {
+  const router = Router();
+  serve(router, database, endpoints.close, ({ params, person, database: on }) =>
+    closeView(on, person.companyId, params.endsOn),
+  );
+  serve(router, database, endpoints.instrumentEntries, async ({ params, person, database: on }) => ({
+    entries: await monthEntries(on, person.companyId, params.endsOn, params.id),
+  }));
+  serve(router, database, endpoints.lock, ({ params, person, database: on }) =>
+    lockPeriod(on, person, params.endsOn),
+  );
+  return router;
+}
+
+async function monthEntries(
+  database: Knex,
+  companyId: number,
+  endsOn: string,
+  id: string,
+): Promise<EntryView[]> {
+  const { state } = await periodEnding(database, companyId, endsOn);
+  const version = await newestVersion(database, companyId, id);
+  if (state === 'closed') return entriesOfInstrument(database, companyId, endsOn, id);
+  const accounts = await accountsOf(database, companyId);
+  const { booksFrom } = await companyOf(database, companyId);
+  const posted = await postedBalancesOf(database, companyId, id);
+  const standing = await entriesOfInstrument(database, companyId, endsOn, id);
+  const work = instrumentWork(version, endsOn, booksFrom, posted);
+  if (!work) return standing;
+  const { instrument } = work;
+  const drafts = work.inPeriod.map((entry) =>
+    draftView(accounts, entry, instrument.id, instrument.document.name),
+  );
+  return [...standing, ...drafts];
+}

@@ -1,0 +1,38 @@
+import type { Knex } from 'knex';
+import { addMonths, monthEnd, parseDay, type CalendarDay } from '@coffer/core';
+import { Refusal } from '../http/refusal.ts';
+
+/** A row of the table `period`. */
+export interface PeriodRow {
+  readonly ends_on: string;
+  readonly state: 'open' | 'closed';
+  readonly closed_at: Date | null;
+  readonly closed_by: number | null;
+}
+
+/** The first day of the month that a day ends. */
+export function monthStart(endsOn: string): CalendarDay {
+  return addMonths(parseDay(endsOn) as CalendarDay, -1, true) + 1;
+}
+
+/** The open period of a company. */
+export function openPeriod(database: Knex, companyId: number): Promise<PeriodRow | undefined> {
+  return database('period').where({ company_id: companyId, state: 'open' }).first<PeriodRow | undefined>();
+}
+
+/** A period by its last day. Throws {@link Refusal} 404, saying what the last day would be or when it opens. */
+export async function periodEnding(database: Knex, companyId: number, endsOn: string): Promise<PeriodRow> {
+  const found = await database('period')
+    .where({ company_id: companyId, ends_on: endsOn })
+    .first<PeriodRow | undefined>();
+  if (found) return found;
+  const day = parseDay(endsOn) as CalendarDay;
+  const open = await openPeriod(database, companyId);
+  const why =
+    monthEnd(day) !== day
+      ? 'periods end on the last day of a month.'
+      : open && endsOn > open.ends_on
+        ? `it opens when the period to ${open.ends_on} and those after it are locked.`
+        : 'it lies before the books began.';
+  throw new Refusal(404, 'no-such-period', `There is no period to ${endsOn}; ${why}`);
+}

@@ -1,0 +1,37 @@
+import { formatDay, loanRow, parseDay, type CalendarDay, type LoanSchedule } from '@coffer/core';
+import type { UnrecordedPayment } from '@coffer/contract';
+import type { KnownInstrument } from '../instruments/known-instruments.ts';
+import { monthStart } from './period-store.ts';
+
+/** Payments of the open month, due by a day, that are not recorded. */
+export function unrecordedBy(
+  { id, document, schedule }: KnownInstrument,
+  openEnd: string,
+  day: CalendarDay,
+): UnrecordedPayment[] {
+  if (schedule.kind !== 'loan') return [];
+  const from = monthStart(openEnd);
+  const to = Math.min(day, parseDay(openEnd) as CalendarDay);
+  return paymentsDue(schedule, from, to)
+    .filter((row) => !schedule.terms.recorded.some((payment) => payment.due === row.due))
+    .map((row) => ({
+      instrumentId: id,
+      name: document.name,
+      due: formatDay(row.due),
+      amount: row.payment,
+    }));
+}
+
+/** The numbered payments that fall due from one day to another. */
+export function paymentsDue(
+  schedule: LoanSchedule,
+  from: CalendarDay,
+  to: CalendarDay,
+): { due: CalendarDay; payment: number }[] {
+  const found: { due: CalendarDay; payment: number }[] = [];
+  for (let at = 0; at < schedule.length; at += 1) {
+    const due = schedule.due[at] as number;
+    if ((schedule.n[at] as number) > 0 && due >= from && due <= to) found.push(loanRow(schedule, at));
+  }
+  return found;
+}

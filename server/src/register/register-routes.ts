@@ -1,0 +1,99 @@
+import { Router } from 'express';
+import { setImmediate as breathe } from 'node:timers/promises';
+import type { Knex } from 'knex';
+import { firstDay, parseDay, type CalendarDay } from '@coffer/core';
+import {
+  describeInstrument,
+  endpoints,
+  type FiguresView,
+  type RegisterRow,
+  type RegisterView,
+  type UnrecordedPayment,
+} from '@coffer/contract';
+import { serve } from '../http/route.ts';
+import { newestVersions } from '../instruments/instrument-store.ts';
+import { figuresOfRow, type ReportedRow } from '../instruments/instrument-view.ts';
+import {
+  figuresOn,
+  instrumentsAtOnce,
+  knownInstrument,
+  type KnownInstrument,
+  type StoredVersion,
+} from '../instruments/known-instruments.ts';
+import { openPeriod } from '../periods/period-store.ts';
+import { unrecordedBy } from '../periods/unrecorded-payments.ts';
+
+/** The register on a day. */
+export function registerRoutes(database: Knex): Router {
+  const router = Router();
+  serve(router, database, endpoints.register, ({ query, person, database: on }) =>
+    registerOn(on, person.companyId, query.on),
+  );
+  return router;
+}
+
+async function registerOn(database: Knex, companyId: number, on: string): Promise<RegisterView> {
+  const reported = await reportedOn(database, companyId, on);
+  const day = parseDay(on) as CalendarDay;
+  const open = await openPeriod(database, companyId);
+  const rows: RegisterRow[] = [];
+  const unrecorded: UnrecordedPayment[] = [];
+  let settled = 0;
+  const stored: ReportedInstrument[] =
+    reported ?? (await newestVersions(database, companyId)).map((version) => ({ version }));
+  for (const [at, { version, figures }] of stored.entries()) {
+    if (at % instrumentsAtOnce === 0) await breathe();
+    const instrument = knownInstrument(version);
+    if (!reported && open) unrecorded.push(...unrecordedBy(instrument, open.ends_on, day));
+    if (firstDay(instrument.schedule) > day) continue;
+    const row = registerRow(instrument, figures ?? figuresOn(instrument, day));
+    if (row.figures.carrying === 0 && row.figures.unpaidInterest === 0) settled += 1;
+    else rows.push(row);
+  }
+  return { on, reported: reported !== undefined, rows, settled, unrecorded };
+}
+
+function registerRow(
+  { id, version, document, schedule }: KnownInstrument,
+  figures: FiguresView,
+): RegisterRow {
+  return {
+    id,
+    version,
+    kind: document.kind,
+    name: document.name,
+    lender: document.lender ?? null,
+    ...describeInstrument(document, schedule),
+    figures,
+  };
+}
+
+interface ReportedInstrument {
+  readonly version: StoredVersion;
+  readonly figures?: FiguresView;
+}
+
+/** What a closed period reported, if the day ends one. */
+async function reportedOn(
+  database: Knex,
+  companyId: number,
+  on: string,
+): Promise<ReportedInstrument[] | undefined> {
+  const closed = await database('period')
+    .where({ company_id: companyId, ends_on: on, state: 'closed' })
+    .first<object | undefined>();
+  if (!closed) return undefined;
+  const rows = await database('reported_position')
+    .join('instrument_version', (join) => {
+      join
+        .on('instrument_version.instrument_id', 'reported_position.instrument_id')
+        .andOn('instrument_version.version', 'reported_position.instrument_version');
+    })
+    .where({ company_id: companyId, period_end: on })
+    .orderByRaw(`lower(instrument_version.document ->> 'name')`)
+    .select<(ReportedRow & { document: unknown })[]>('reported_position.*', 'instrument_version.document');
+  return rows.map((row) => ({
+    version: { id: row.instrument_id, version: row.instrument_version, document: row.document },
+    figures: figuresOfRow(row),
+  }));
+}
