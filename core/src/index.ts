@@ -32,6 +32,7 @@ export * from './money/rounded-product.ts';
 export * from './position/bond-position.ts';
 export * from './position/interest-expense.ts';
 export * from './position/loan-position.ts';
+export * from './position/maturities.ts';
 export * from './position/position.ts';
 export * from './proofs/proof.ts';
 export * from './rates/annual-rate.ts';

@@ -59,6 +59,8 @@ export const endpoints = {
   ),
   instrument: endpoint('get', '/api/instruments/:id', 'An instrument with its history', 'logged-in', {
     params: ofInstrument,
+    /** Another version than the newest. */
+    query: v.strictObject({ version: v.optional(wholeNumber) }),
     answer: instrumentView,
   }),
   changeInstrument: endpoint(

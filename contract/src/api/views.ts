@@ -92,6 +92,8 @@ export const registerView = v.strictObject({
   /** Instruments with nothing outstanding on the day, left out of the rows. */
   settled: v.number(),
   unrecorded: v.array(unrecordedPayment),
+  /** Principal and face due in each of the five years after the day, and later. */
+  maturities: v.array(minorUnits),
 });
 export type RegisterView = v.InferOutput<typeof registerView>;
 

@@ -9,6 +9,7 @@ import type { LoanTerms } from '../loan/loan-terms.ts';
 import { ratio } from '../money/ratio.ts';
 import { explainPosition } from '../explain/explain.ts';
 import { interestExpense } from '../position/interest-expense.ts';
+import { maturities } from '../position/maturities.ts';
 import { position } from '../position/position.ts';
 import { sumColumn } from '../proofs/proof.ts';
 import { balancesOf } from './balances.ts';
@@ -56,6 +57,17 @@ const totalExpense = (schedule: Schedule): number =>
   schedule.kind === 'loan'
     ? sumColumn(schedule.interest, schedule.length)
     : schedule.rows.reduce((sum, row) => sum + row.expense, 0);
+
+/** A loan with events (owing nothing at the end) or the bond. */
+const anySchedule: fc.Arbitrary<Schedule> = fc.oneof(
+  {
+    weight: 4,
+    arbitrary: arbitraryLoanWithEvents.map((terms) =>
+      buildLoanSchedule({ ...terms, recorded: terms.recorded.filter(({ amount }) => amount > 0) }),
+    ),
+  },
+  { weight: 1, arbitrary: fc.constant(bond) },
+);
 
 describe('position', () => {
   // Current portion: principal of the payments due in the twelve months after (IAS 1.69; ASC 470-10-45).
@@ -118,6 +130,19 @@ describe('position', () => {
     expect(at.current).toBeGreaterThan(127_163);
   });
 
+  it('is due, year by year, in the amount that is outstanding, and in the first year at least the current portion', () => {
+    fc.assert(
+      fc.property(anySchedule, fc.integer({ min: 0, max: 2000 }), (schedule, after) => {
+        const on = day('2024-01-31') + after;
+        const due = maturities(schedule, on);
+        const at = position(schedule, on);
+        expect(due.reduce((sum, amount) => sum + amount, 0)).toBe(at.outstanding);
+        if (schedule.kind === 'loan' && schedule.terms.recorded.length === 0) expect(due[0]).toBe(at.current);
+      }),
+      { numRuns: 100 },
+    );
+  });
+
   // ASC 470-10-45; IAS 1.69(c): a bond is current once it matures within twelve months, at its carrying amount.
   it('makes a bond current in its last year', () => {
     expect(position(bond, day('2033-03-31'))).toMatchObject({ current: 0 });
@@ -127,17 +152,6 @@ describe('position', () => {
     expect(position(bond, day('2034-04-01')).carrying).toBe(0);
   });
 });
-
-/** A loan with events (owing nothing at the end) or the bond. */
-const anySchedule: fc.Arbitrary<Schedule> = fc.oneof(
-  {
-    weight: 4,
-    arbitrary: arbitraryLoanWithEvents.map((terms) =>
-      buildLoanSchedule({ ...terms, recorded: terms.recorded.filter(({ amount }) => amount > 0) }),
-    ),
-  },
-  { weight: 1, arbitrary: fc.constant(bond) },
-);
 
 const settled = (schedule: Schedule): boolean =>
   position(schedule, lastDay(schedule)).carrying === 0 &&

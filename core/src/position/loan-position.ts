@@ -56,8 +56,8 @@ export function currentPortion(schedule: LoanSchedule, on: CalendarDay, outstand
   return row === contractual.length - 1 ? outstanding : Math.min(outstanding, due);
 }
 
-/** The schedule without voluntary extras and recorded payments after a day; itself where there are none. */
-function asKnownOn(schedule: LoanSchedule, on: CalendarDay): LoanSchedule {
+/** The schedule as its contract stands on a day: without voluntary extras and payments recorded later. */
+export function asKnownOn(schedule: LoanSchedule, on: CalendarDay): LoanSchedule {
   const { terms } = schedule;
   const extrasOnce = terms.extrasOnce.filter((extra) => extra.on <= on);
   const recorded = terms.recorded.filter((payment) => payment.on <= on);

@@ -63,6 +63,6 @@ export const noSuchCall: RequestHandler = (request) => {
   throw new Refusal(
     404,
     'no-such-call',
-    `There is no ${request.method} ${request.path}; /api describes what there is.`,
+    `There is no ${request.method} ${request.baseUrl}${request.path}; /api describes what there is.`,
   );
 };

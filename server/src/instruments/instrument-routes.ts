@@ -15,8 +15,8 @@ export function instrumentRoutes(database: Knex): Router {
   serve(router, database, endpoints.createInstrument, ({ body, person, database: on }) =>
     createInstrument(on, person, body.document),
   );
-  serve(router, database, endpoints.instrument, ({ params, person, database: on }) =>
-    instrumentView(on, person.companyId, params.id),
+  serve(router, database, endpoints.instrument, ({ params, query, person, database: on }) =>
+    instrumentView(on, person.companyId, params.id, query.version),
   );
   serve(router, database, endpoints.changeInstrument, ({ params, body, person, database: on }) =>
     changeInstrument(on, person, params.id, body),

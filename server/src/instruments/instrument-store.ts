@@ -24,6 +24,15 @@ export async function newestVersion(database: Knex, companyId: number, id: strin
   return found;
 }
 
+/** One version of an instrument, whatever the newest is. Throws {@link Refusal} 404. */
+export async function versionOf(database: Knex, id: string, version: number): Promise<StoredVersion> {
+  const found = await database('instrument_version')
+    .where({ instrument_id: id, version })
+    .first<{ document: unknown } | undefined>('document');
+  if (!found) throw new Refusal(404, 'no-such-version', `The instrument has no version ${version}.`);
+  return { id, version, document: found.document };
+}
+
 function versions(database: Knex): Knex.QueryBuilder<object, StoredVersion[]> {
   return database('instrument')
     .join('instrument_version', (on) => {

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import type { FiguresView, InstrumentView } from '@coffer/contract';
-import { newestVersion } from './instrument-store.ts';
+import { newestVersion, versionOf } from './instrument-store.ts';
 import { knownInstrument } from './known-instruments.ts';
 
 /** A row of `reported_position`. */
@@ -37,9 +37,15 @@ export function figuresOfRow(row: ReportedRow): FiguresView {
   };
 }
 
-/** An instrument with its versions and what closed periods reported of it. */
-export async function instrumentView(database: Knex, companyId: number, id: string): Promise<InstrumentView> {
-  const stored = await newestVersion(database, companyId, id);
+/** An instrument with its versions and what closed periods reported of it; of the newest version or another. */
+export async function instrumentView(
+  database: Knex,
+  companyId: number,
+  id: string,
+  wanted?: number,
+): Promise<InstrumentView> {
+  const newest = await newestVersion(database, companyId, id);
+  const stored = wanted === undefined ? newest : await versionOf(database, newest.id, wanted);
   const { document, version } = knownInstrument(stored);
   const versions = await database('instrument_version')
     .leftJoin('person', 'person.id', 'instrument_version.made_by')

@@ -1,7 +1,7 @@
 import { Router } from 'express';
 import { setImmediate as breathe } from 'node:timers/promises';
 import type { Knex } from 'knex';
-import { firstDay, parseDay, type CalendarDay } from '@coffer/core';
+import { firstDay, maturities, parseDay, yearsApart, type CalendarDay } from '@coffer/core';
 import {
   describeInstrument,
   endpoints,
@@ -38,6 +38,7 @@ async function registerOn(database: Knex, companyId: number, on: string): Promis
   const open = await openPeriod(database, companyId);
   const rows: RegisterRow[] = [];
   const unrecorded: UnrecordedPayment[] = [];
+  const due = new Array<number>(yearsApart + 1).fill(0);
   let settled = 0;
   const stored: ReportedInstrument[] =
     reported ?? (await newestVersions(database, companyId)).map((version) => ({ version }));
@@ -49,8 +50,11 @@ async function registerOn(database: Knex, companyId: number, on: string): Promis
     const row = registerRow(instrument, figures ?? figuresOn(instrument, day));
     if (row.figures.carrying === 0 && row.figures.unpaidInterest === 0) settled += 1;
     else rows.push(row);
+    maturities(instrument.schedule, day).forEach((amount, year) => {
+      due[year] = (due[year] ?? 0) + amount;
+    });
   }
-  return { on, reported: reported !== undefined, rows, settled, unrecorded };
+  return { on, reported: reported !== undefined, rows, settled, unrecorded, maturities: due };
 }
 
 function registerRow(
