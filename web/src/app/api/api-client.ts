@@ -1,0 +1,66 @@
+import { HttpClient, HttpErrorResponse } from '@angular/common/http';
+import { inject, Injectable } from '@angular/core';
+import { catchError, map, throwError, type Observable } from 'rxjs';
+import * as v from 'valibot';
+import { refusalView, type Endpoint, type RefusalView } from '@coffer/contract';
+
+/** A call that the server refused, or that did not reach it. */
+export class ApiRefusal extends Error {
+  constructor(
+    readonly status: number,
+    readonly refusal: RefusalView['error'],
+  ) {
+    super(refusal.message);
+  }
+
+  /** The message for a field, if the refusal names it. */
+  faultOf(key: string): string | undefined {
+    return this.refusal.faults?.find((fault) => fault.key === key)?.message;
+  }
+}
+
+/** What goes with a call. */
+export interface CallParts<E extends Endpoint> {
+  readonly params?: v.InferInput<E['params']>;
+  readonly query?: v.InferInput<E['query']>;
+  readonly body?: v.InferInput<E['body']>;
+  /** For endpoints that must not act twice; made by {@link newKey} once for each action. */
+  readonly key?: string;
+}
+
+/** A fresh key for an action. */
+export function newKey(): string {
+  return crypto.randomUUID();
+}
+
+/** Calls the server by the contract: addresses and shapes from the endpoint, the answer checked against it. */
+@Injectable({ providedIn: 'root' })
+export class ApiClient {
+  private readonly http = inject(HttpClient);
+
+  call<E extends Endpoint>(endpoint: E, parts: CallParts<E> = {}): Observable<v.InferOutput<E['answer']>> {
+    const params = (parts.params ?? {}) as Record<string, string>;
+    const path = endpoint.path.replaceAll(/:(\w+)/g, (_, name: string) => encodeURIComponent(params[name] ?? ''));
+    const query = Object.entries((parts.query ?? {}) as Record<string, string | undefined>);
+    return this.http
+      .request(endpoint.method, path, {
+        body: parts.body ?? (endpoint.method === 'get' ? undefined : {}),
+        params: Object.fromEntries(query.filter((pair): pair is [string, string] => pair[1] !== undefined)),
+        headers: parts.key === undefined ? {} : { 'Idempotency-Key': parts.key },
+      })
+      .pipe(
+        map((answer) => v.parse(endpoint.answer, answer) as v.InferOutput<E['answer']>),
+        catchError((error: unknown) => throwError(() => refusalOf(error))),
+      );
+  }
+}
+
+function refusalOf(error: unknown): unknown {
+  if (!(error instanceof HttpErrorResponse)) return error;
+  const read = v.safeParse(refusalView, error.error);
+  if (read.success) return new ApiRefusal(error.status, read.output.error);
+  return new ApiRefusal(error.status, {
+    code: 'unreachable',
+    message: 'The server does not answer. Nothing was changed; check that Coffer is running and try again.',
+  });
+}

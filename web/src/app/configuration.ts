@@ -1,0 +1,21 @@
+import { provideHttpClient, withInterceptors } from '@angular/common/http';
+import { provideBrowserGlobalErrorListeners, type ApplicationConfig } from '@angular/core';
+import { MAT_FORM_FIELD_DEFAULT_OPTIONS } from '@angular/material/form-field';
+import { provideRouter, TitleStrategy, withComponentInputBinding } from '@angular/router';
+import { loggedOutInterceptor } from './session/logged-out.interceptor';
+import { routes } from './routes';
+import { PageTitles } from './shell/page-titles';
+
+/** What the application is made with. */
+export const configuration: ApplicationConfig = {
+  providers: [
+    provideBrowserGlobalErrorListeners(),
+    provideRouter(routes, withComponentInputBinding()),
+    provideHttpClient(withInterceptors([loggedOutInterceptor])),
+    { provide: TitleStrategy, useClass: PageTitles },
+    {
+      provide: MAT_FORM_FIELD_DEFAULT_OPTIONS,
+      useValue: { appearance: 'outline', subscriptSizing: 'dynamic', floatLabel: 'always' },
+    },
+  ],
+};

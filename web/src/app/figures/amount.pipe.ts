@@ -1,0 +1,21 @@
+import { inject, Pipe, type PipeTransform } from '@angular/core';
+import { CompanyService } from '../company/company.service';
+import { showAmount, showDay } from './show';
+
+/** An amount in minor units of the company's currency. */
+@Pipe({ name: 'amount' })
+export class AmountPipe implements PipeTransform {
+  private readonly company = inject(CompanyService);
+
+  transform(minor: number): string {
+    return showAmount(minor, this.company.digits());
+  }
+}
+
+/** A date as people read it. */
+@Pipe({ name: 'day' })
+export class DayPipe implements PipeTransform {
+  transform(day: string | number): string {
+    return showDay(day);
+  }
+}

@@ -1,0 +1,35 @@
+import { calendarFields, parseDay, type CalendarDay } from '@coffer/core';
+import { monthName } from '../company/fiscal-periods';
+
+/** An amount in minor units with its thousands separated and all its decimals: `1,341,880.04`. */
+export function showAmount(minor: number, digits: number): string {
+  const text = Math.abs(minor).toString().padStart(digits + 1, '0');
+  const whole = text.slice(0, text.length - digits).replaceAll(/\B(?=(\d{3})+$)/g, ',');
+  return `${minor < 0 ? '−' : ''}${whole}${digits > 0 ? `.${text.slice(-digits)}` : ''}`;
+}
+
+/** The same for columns of movements, where nothing is a dash. */
+export function showMovement(minor: number, digits: number): string {
+  return minor === 0 ? '–' : showAmount(minor, digits);
+}
+
+/** A date as people read it: `15 Jun 2026`. */
+export function showDay(day: CalendarDay | string): string {
+  const known = typeof day === 'string' ? parseDay(day) : day;
+  if (known === undefined) return String(day);
+  const { year, month, day: ofMonth } = calendarFields(known);
+  return `${ofMonth} ${monthName(month)} ${year}`;
+}
+
+/** The month of a date: `October 2026`. */
+export function showMonth(day: string): string {
+  const names = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September'];
+  const { year, month } = calendarFields(parseDay(day) as CalendarDay);
+  return `${[...names, 'October', 'November', 'December'][month - 1] ?? ''} ${year}`;
+}
+
+/** An amount that came as a plain decimal text, with its thousands separated. */
+export function showDecimal(text: string): string {
+  const [whole = '', decimals] = text.replace('-', '−').split('.');
+  return `${whole.replaceAll(/\B(?=(\d{3})+$)/g, ',')}${decimals === undefined ? '' : `.${decimals}`}`;
+}

@@ -1,0 +1,55 @@
+import { inject } from '@angular/core';
+import { Router, type CanActivateFn, type Routes } from '@angular/router';
+import { map } from 'rxjs';
+import { SessionService } from './session/session.service';
+
+const loggedIn: CanActivateFn = (_route, state) => {
+  const router = inject(Router);
+  const logIn = router.createUrlTree(['/log-in'], { queryParams: state.url === '/' ? {} : { to: state.url } });
+  return inject(SessionService).load().pipe(map((person) => person !== null || logIn));
+};
+
+/** The places of the application. */
+export const routes: Routes = [
+  { path: 'log-in', title: 'Log in', loadComponent: async () => (await import('./session/log-in.page')).LogInPage },
+  {
+    path: '',
+    canActivate: [loggedIn],
+    loadComponent: async () => (await import('./shell/shell')).Shell,
+    children: [
+      {
+        path: '',
+        pathMatch: 'full',
+        title: 'Register',
+        loadComponent: async () => (await import('./register/register.page')).RegisterPage,
+      },
+      {
+        path: 'instruments/new',
+        title: 'New instrument',
+        loadComponent: async () => (await import('./new-instrument/new-instrument.page')).NewInstrumentPage,
+      },
+      {
+        path: 'instruments/:id/edit',
+        title: 'Change terms',
+        loadComponent: async () => (await import('./new-instrument/new-instrument.page')).NewInstrumentPage,
+      },
+      { path: 'instruments/:id', pathMatch: 'full', redirectTo: 'instruments/:id/schedule' },
+      {
+        path: 'instruments/:id/:tab',
+        title: 'Instrument',
+        loadComponent: async () => (await import('./instrument/instrument.page')).InstrumentPage,
+      },
+      {
+        path: 'close',
+        title: 'Period close',
+        loadComponent: async () => (await import('./close/close.page')).ClosePage,
+      },
+      {
+        path: 'journal',
+        title: 'Journal',
+        loadComponent: async () => (await import('./journal/journal.page')).JournalPage,
+      },
+      { path: '**', title: 'Not here', loadComponent: async () => (await import('./shell/not-here.page')).NotHerePage },
+    ],
+  },
+];
