@@ -5,13 +5,21 @@ import { SessionService } from './session/session.service';
 
 const loggedIn: CanActivateFn = (_route, state) => {
   const router = inject(Router);
-  const logIn = router.createUrlTree(['/log-in'], { queryParams: state.url === '/' ? {} : { to: state.url } });
-  return inject(SessionService).load().pipe(map((person) => person !== null || logIn));
+  const logIn = router.createUrlTree(['/log-in'], {
+    queryParams: state.url === '/' ? {} : { to: state.url },
+  });
+  return inject(SessionService)
+    .load()
+    .pipe(map((person) => person !== null || logIn));
 };
 
 /** The places of the application. */
 export const routes: Routes = [
-  { path: 'log-in', title: 'Log in', loadComponent: async () => (await import('./session/log-in.page')).LogInPage },
+  {
+    path: 'log-in',
+    title: 'Log in',
+    loadComponent: async () => (await import('./session/log-in.page')).LogInPage,
+  },
   {
     path: '',
     canActivate: [loggedIn],
@@ -49,7 +57,11 @@ export const routes: Routes = [
         title: 'Journal',
         loadComponent: async () => (await import('./journal/journal.page')).JournalPage,
       },
-      { path: '**', title: 'Not here', loadComponent: async () => (await import('./shell/not-here.page')).NotHerePage },
+      {
+        path: '**',
+        title: 'Not here',
+        loadComponent: async () => (await import('./shell/not-here.page')).NotHerePage,
+      },
     ],
   },
 ];

@@ -40,7 +40,9 @@ export class ApiClient {
 
   call<E extends Endpoint>(endpoint: E, parts: CallParts<E> = {}): Observable<v.InferOutput<E['answer']>> {
     const params = (parts.params ?? {}) as Record<string, string>;
-    const path = endpoint.path.replaceAll(/:(\w+)/g, (_, name: string) => encodeURIComponent(params[name] ?? ''));
+    const path = endpoint.path.replaceAll(/:(\w+)/g, (_, name: string) =>
+      encodeURIComponent(params[name] ?? ''),
+    );
     const query = Object.entries((parts.query ?? {}) as Record<string, string | undefined>);
     return this.http
       .request(endpoint.method, path, {

@@ -10,7 +10,9 @@ export class CompanyService {
   private readonly current = signal<CompanyView | undefined>(undefined);
   readonly company = this.current.asReadonly();
   readonly digits = computed(() => this.current()?.digits ?? 2);
-  readonly openEnd = computed(() => this.current()?.periods.find((period) => period.state === 'open')?.endsOn);
+  readonly openEnd = computed(
+    () => this.current()?.periods.find((period) => period.state === 'open')?.endsOn,
+  );
 
   load(): Observable<CompanyView> {
     return this.api.call(endpoints.company).pipe(tap((company) => this.current.set(company)));
@@ -18,6 +20,8 @@ export class CompanyService {
 
   /** Whether a day ends a closed period. */
   isClosed(day: string): boolean {
-    return this.current()?.periods.some((period) => period.endsOn === day && period.state === 'closed') ?? false;
+    return (
+      this.current()?.periods.some((period) => period.endsOn === day && period.state === 'closed') ?? false
+    );
   }
 }

@@ -3,7 +3,9 @@ import { monthName } from '../company/fiscal-periods';
 
 /** An amount in minor units with its thousands separated and all its decimals: `1,341,880.04`. */
 export function showAmount(minor: number, digits: number): string {
-  const text = Math.abs(minor).toString().padStart(digits + 1, '0');
+  const text = Math.abs(minor)
+    .toString()
+    .padStart(digits + 1, '0');
   const whole = text.slice(0, text.length - digits).replaceAll(/\B(?=(\d{3})+$)/g, ',');
   return `${minor < 0 ? '−' : ''}${whole}${digits > 0 ? `.${text.slice(-digits)}` : ''}`;
 }

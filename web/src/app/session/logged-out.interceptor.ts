@@ -8,7 +8,8 @@ export const loggedOutInterceptor: HttpInterceptorFn = (request, next) => {
   const router = inject(Router);
   return next(request).pipe(
     catchError((error: unknown) => {
-      const ended = error instanceof HttpErrorResponse && error.status === 401 && !request.url.endsWith('/session');
+      const ended =
+        error instanceof HttpErrorResponse && error.status === 401 && !request.url.endsWith('/session');
       if (ended) void router.navigate(['/log-in'], { queryParams: { to: router.url } });
       return throwError(() => error);
     }),

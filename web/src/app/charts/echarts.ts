@@ -1,0 +1,9 @@
+import { BarChart, LineChart } from 'echarts/charts';
+import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
+import { init, use, type ECharts, type EChartsCoreOption } from 'echarts/core';
+import { CanvasRenderer } from 'echarts/renderers';
+
+// Only the parts that are drawn with, so that only they are shipped.
+use([BarChart, LineChart, GridComponent, MarkLineComponent, TooltipComponent, CanvasRenderer]);
+
+export { init, type ECharts, type EChartsCoreOption };

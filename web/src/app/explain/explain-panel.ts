@@ -1,0 +1,113 @@
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import type { Explanation, FigureLink } from '@coffer/core';
+import { AmountPipe } from '../figures/amount.pipe';
+
+/** How a figure is made: its inputs, each leading to where it comes from, the unrounded value and the rounding. */
+@Component({
+  selector: 'coffer-explain-panel',
+  imports: [AmountPipe, MatButtonModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @let how = explanation();
+    <section aria-live="polite" aria-label="How this figure is made">
+      <div class="head">
+        <h3>How this figure is made</h3>
+        <button matButton (click)="closed.emit()" aria-label="Close the explanation">✕</button>
+      </div>
+      <p class="title">{{ how.title }} · {{ how.amount | amount }}</p>
+      <dl>
+        @for (step of how.steps; track $index) {
+          <dt [class.only]="step.amount === undefined && !step.text">
+            @if (step.link; as link) {
+              <button class="link" (click)="follow.emit(link)">{{ step.label }}</button>
+            } @else {
+              {{ step.label }}
+            }
+          </dt>
+          <dd>{{ step.amount === undefined ? step.text : (step.amount | amount) }}</dd>
+        }
+        @if (how.unrounded) {
+          <dt class="sum">unrounded</dt>
+          <dd class="sum">{{ how.unrounded }}</dd>
+          <dt class="result">{{ how.rounding }}</dt>
+          <dd class="result">{{ how.amount | amount }}</dd>
+        }
+      </dl>
+    </section>
+  `,
+  styles: `
+    section {
+      border: 1px solid var(--flag);
+      border-radius: 8px;
+      background: var(--flag-soft);
+      padding: 8px 14px 12px;
+    }
+    .head {
+      display: flex;
+      align-items: center;
+      justify-content: space-between;
+    }
+    h3 {
+      color: var(--flag);
+    }
+    .head button {
+      min-width: 28px;
+      padding: 0;
+      margin-right: -8px;
+      color: var(--ink-2);
+    }
+    .title {
+      font-weight: 650;
+      margin-bottom: 4px;
+    }
+    dl {
+      display: grid;
+      grid-template-columns: minmax(0, 1fr) auto;
+      gap: 3px 12px;
+      margin: 0;
+      font-size: 12.5px;
+    }
+    dt {
+      min-width: 0;
+    }
+    .only {
+      grid-column: 1 / -1;
+    }
+    .only + dd {
+      display: none;
+    }
+    dd {
+      margin: 0;
+      text-align: right;
+      overflow-wrap: anywhere;
+      max-width: 190px;
+      justify-self: end;
+    }
+    .sum {
+      border-top: 1px solid color-mix(in srgb, var(--flag) 35%, transparent);
+      padding-top: 3px;
+      align-self: stretch;
+      justify-self: stretch;
+    }
+    .result {
+      font-weight: 650;
+    }
+    .link {
+      border: 0;
+      padding: 0;
+      background: none;
+      font: inherit;
+      color: inherit;
+      text-align: left;
+      text-decoration: underline dotted;
+      text-underline-offset: 3px;
+      cursor: pointer;
+    }
+  `,
+})
+export class ExplainPanel {
+  readonly explanation = input.required<Explanation>();
+  readonly follow = output<FigureLink>();
+  readonly closed = output();
+}

@@ -1,0 +1,184 @@
+import { CdkVirtualScrollViewport, ScrollingModule } from '@angular/cdk/scrolling';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  viewChild,
+} from '@angular/core';
+import type { GridCell, GridChoice, GridColumn, GridRow } from './grid-model';
+import { asTabSeparated } from './tab-separated';
+
+let grids = 0;
+
+/**
+ * A table of figures: any number of rows drawn as they come into view, moved through with the arrow keys, Enter
+ * and click choose a cell, Shift takes in rows, copying gives them tab-separated under their headings.
+ */
+@Component({
+  selector: 'coffer-figure-grid',
+  imports: [ScrollingModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './figure-grid.html',
+  styleUrl: './figure-grid.scss',
+  host: { '[style.--tracks]': 'tracks()', '[style.--row]': 'rowHeight() + "px"' },
+})
+export class FigureGrid<Item> {
+  readonly label = input.required<string>();
+  readonly columns = input.required<readonly GridColumn<Item>[]>();
+  readonly rows = input.required<readonly GridRow<Item>[]>();
+  readonly rowHeight = input(32);
+  /** Least width before the table scrolls sideways. */
+  readonly minWidth = input(640);
+  /** A total under the rows, always in view. */
+  readonly foot = input<Readonly<Record<string, string>> | undefined>();
+  /** Row and column of the figure that is being explained. */
+  readonly explained = input<{ row: string; column: string } | undefined>();
+  readonly choose = output<GridChoice<Item>>();
+  /** The row under the pointer or the cursor. */
+  readonly look = output<GridRow<Item> | undefined>();
+
+  protected readonly id = `grid-${(grids += 1)}`;
+  protected readonly tracks = computed(() =>
+    this.columns()
+      .map(({ track }) => track)
+      .join(' '),
+  );
+  protected readonly cursor = linkedSignal<
+    readonly GridRow<Item>[],
+    { row: number; column: number; from: number }
+  >({
+    source: this.rows,
+    computation: (rows, before) => {
+      const at = before ? Math.min(before.value.row, Math.max(0, rows.length - 1)) : -1;
+      return { row: at, column: before?.value.column ?? 0, from: at };
+    },
+  });
+  private readonly viewport = viewChild.required(CdkVirtualScrollViewport);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+
+  protected trackRow(_: number, row: GridRow<Item>): string {
+    return row.id;
+  }
+
+  protected cellOf(row: GridRow<Item>, column: GridColumn<Item>): GridCell {
+    if (row.type === 'band') return { text: '' };
+    if (row.type !== 'item') return { text: row.cells[column.key] ?? '' };
+    const cell = column.cell(row.item);
+    return typeof cell === 'string' ? { text: cell } : cell;
+  }
+
+  protected cellId(row: number, column: number): string {
+    return `${this.id}-${row}-${column}`;
+  }
+
+  protected taken(row: number): boolean {
+    const { row: at, from } = this.cursor();
+    return from !== at && row >= Math.min(at, from) && row <= Math.max(at, from);
+  }
+
+  /** The active cell's id, while it is drawn. */
+  protected active(): string | null {
+    const { row, column } = this.cursor();
+    const { start, end } = this.viewport().getRenderedRange();
+    return row >= start && row < end ? this.cellId(row, column) : null;
+  }
+
+  /** Brings a row into view, a third from the top, and puts the cursor on one of its cells. */
+  reveal(id: string, columnKey?: string): void {
+    const row = this.rows().findIndex((candidate) => candidate.id === id);
+    if (row < 0) return;
+    const column = Math.max(
+      0,
+      this.columns().findIndex(({ key }) => key === columnKey),
+    );
+    this.cursor.set({ row, column, from: row });
+    const above = Math.floor(this.viewport().getViewportSize() / this.rowHeight() / 3);
+    this.viewport().scrollToIndex(Math.max(0, row - above));
+  }
+
+  /** Takes the keyboard. */
+  focus(): void {
+    this.host.nativeElement.querySelector<HTMLElement>('[role=grid]')?.focus();
+  }
+
+  protected onClick(row: number, column: number): void {
+    this.cursor.set({ row, column, from: row });
+    this.emitChoice();
+  }
+
+  protected onFocus(): void {
+    const { row, column } = this.cursor();
+    if (row < 0 && this.rows().length > 0) this.move(this.viewport().getRenderedRange().start, column, false);
+  }
+
+  protected onKey(event: KeyboardEvent): void {
+    const { row, column } = this.cursor();
+    const page = Math.max(1, Math.floor(this.viewport().getViewportSize() / this.rowHeight()) - 1);
+    const lastRow = this.rows().length - 1;
+    const lastColumn = this.columns().length - 1;
+    const whole = event.ctrlKey || event.metaKey;
+    const moves: Record<string, [number, number]> = {
+      ArrowUp: [row - 1, column],
+      ArrowDown: [row + 1, column],
+      ArrowLeft: [row, column - 1],
+      ArrowRight: [row, column + 1],
+      PageUp: [row - page, column],
+      PageDown: [row + page, column],
+      Home: whole ? [0, 0] : [row, 0],
+      End: whole ? [lastRow, lastColumn] : [row, lastColumn],
+    };
+    const to = moves[event.key];
+    if (to) this.move(to[0], to[1], event.shiftKey);
+    else if (event.key === 'Enter' || event.key === ' ') this.emitChoice();
+    else return;
+    event.preventDefault();
+  }
+
+  private move(row: number, column: number, taking: boolean): void {
+    const before = this.cursor();
+    const at = Math.min(Math.max(row, 0), this.rows().length - 1);
+    const to = Math.min(Math.max(column, 0), this.columns().length - 1);
+    this.cursor.set({ row: at, column: to, from: taking ? before.from : at });
+    this.look.emit(this.rows()[at]);
+    const top = this.viewport().measureScrollOffset();
+    const height = this.viewport().getViewportSize();
+    const start = at * this.rowHeight();
+    if (start < top) this.viewport().scrollToOffset(start);
+    else if (start + this.rowHeight() > top + height)
+      this.viewport().scrollToOffset(start + this.rowHeight() - height);
+  }
+
+  private emitChoice(): void {
+    const { row, column } = this.cursor();
+    const [chosen, under] = [this.rows()[row], this.columns()[column]];
+    if (chosen && under) this.choose.emit({ row: chosen, column: under });
+  }
+
+  private footTexts(): string[][] {
+    const cells = this.foot();
+    return cells ? [this.columns().map(({ key }) => cells[key] ?? '')] : [];
+  }
+
+  protected onCopy(event: ClipboardEvent): void {
+    if (document.getSelection()?.toString()) return;
+    const { row, from } = this.cursor();
+    const all = from === row ? this.rows() : this.rows().slice(Math.min(row, from), Math.max(row, from) + 1);
+    const texts = all.map((line) =>
+      line.type === 'band' ? [line.text] : this.columns().map((column) => this.cellOf(line, column).text),
+    );
+    event.clipboardData?.setData(
+      'text/plain',
+      asTabSeparated([
+        this.columns().map(({ title }) => title),
+        ...texts,
+        ...(from === row ? this.footTexts() : []),
+      ]),
+    );
+    event.preventDefault();
+  }
+}

@@ -1,0 +1,43 @@
+/** What a cell shows: text, and where it helps a second line, a mark, or a share drawn as a bar. */
+export interface GridCell {
+  readonly text: string;
+  readonly sub?: string | undefined;
+  readonly chip?: { readonly text: string; readonly tone: 'wrong' | 'agreed' | 'flag' | 'plain' } | undefined;
+  /** 0 to 1. */
+  readonly bar?: number | undefined;
+}
+
+/** A column of a table of figures. */
+export interface GridColumn<Item> {
+  readonly key: string;
+  readonly title: string;
+  readonly align: 'left' | 'right';
+  /** A CSS grid track, such as `minmax(90px, 1fr)`. */
+  readonly track: string;
+  readonly tone?: 'principal' | 'interest';
+  /** Enter and click tell how the figure is made. */
+  readonly explains?: boolean;
+  cell(item: Item): GridCell | string;
+}
+
+/** A row: an item, a heading or total with figures of its own, or a band across the table. */
+export type GridRow<Item> =
+  | {
+      readonly type: 'item';
+      readonly id: string;
+      readonly item: Item;
+      readonly quiet?: boolean;
+      readonly mark?: boolean;
+    }
+  | {
+      readonly type: 'group' | 'total';
+      readonly id: string;
+      readonly cells: Readonly<Record<string, string>>;
+    }
+  | { readonly type: 'band'; readonly id: string; readonly text: string; readonly key?: string };
+
+/** A cell that was chosen. */
+export interface GridChoice<Item> {
+  readonly row: GridRow<Item>;
+  readonly column: GridColumn<Item>;
+}

@@ -1,0 +1,57 @@
+import { inject, Injectable } from '@angular/core';
+import { map, type Observable } from 'rxjs';
+import { endpoints, readInstrument, type InstrumentView, type ReadInstrument } from '@coffer/contract';
+import { ApiClient } from '../api/api-client';
+
+/** An instrument as the server keeps it, with its terms read and its schedule worked out. */
+export interface OpenInstrument extends InstrumentView {
+  readonly read: ReadInstrument;
+}
+
+/** What is to be recorded for a payment. */
+export interface PaymentToRecord {
+  readonly version: number;
+  readonly due: string;
+  readonly on: string;
+  readonly amount: string;
+}
+
+/** Reads and changes instruments. */
+@Injectable({ providedIn: 'root' })
+export class InstrumentsService {
+  private readonly api = inject(ApiClient);
+
+  /** An instrument in its newest version, or another. */
+  open(id: string, version?: number): Observable<OpenInstrument> {
+    const query = version === undefined ? {} : { version: String(version) };
+    return this.api.call(endpoints.instrument, { params: { id }, query }).pipe(
+      map((view) => {
+        const reading = readInstrument(view.document);
+        if (!reading.ok)
+          throw new Error(`This instrument cannot be read: ${reading.faults[0]?.message ?? ''}`);
+        return { ...view, read: reading.instrument };
+      }),
+    );
+  }
+
+  create(document: unknown, key: string): Observable<{ id: string; version: number }> {
+    return this.api.call(endpoints.createInstrument, { body: { document }, key });
+  }
+
+  change(
+    id: string,
+    version: number,
+    document: unknown,
+    reason: string,
+  ): Observable<{ id: string; version: number }> {
+    return this.api.call(endpoints.changeInstrument, { params: { id }, body: { version, document, reason } });
+  }
+
+  recordPayment(
+    id: string,
+    payment: PaymentToRecord,
+    key: string,
+  ): Observable<{ id: string; version: number }> {
+    return this.api.call(endpoints.recordPayment, { params: { id }, body: payment, key });
+  }
+}

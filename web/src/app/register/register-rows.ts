@@ -1,0 +1,97 @@
+import type { FiguresView, InstrumentClass, RegisterRow } from '@coffer/contract';
+import type { GridColumn, GridRow } from '../figures/grid-model';
+import { showAmount, showDay } from '../figures/show';
+
+const classNames: Readonly<Record<InstrumentClass, string>> = {
+  'term-loan': 'Mortgages and term loans',
+  note: 'Notes',
+  bond: 'Bonds',
+};
+
+/** The figures of the register, added up. */
+export type Sums = Pick<
+  FiguresView,
+  'outstanding' | 'accruedInterest' | 'carrying' | 'current' | 'nonCurrent'
+>;
+
+/** Adds up the figures of rows. */
+export function sumsOf(rows: readonly RegisterRow[]): Sums {
+  const sums = { outstanding: 0, accruedInterest: 0, carrying: 0, current: 0, nonCurrent: 0 };
+  for (const { figures } of rows) {
+    for (const key of Object.keys(sums) as (keyof Sums)[]) sums[key] += figures[key];
+    sums.accruedInterest += figures.unpaidInterest;
+  }
+  return sums;
+}
+
+/** Sums as the cells of a heading or total. */
+export function sumCells(name: string, sums: Sums, digits: number): Record<string, string> {
+  return {
+    name,
+    outstanding: showAmount(sums.outstanding, digits),
+    accruedInterest: showAmount(sums.accruedInterest, digits),
+    carrying: showAmount(sums.carrying, digits),
+    current: showAmount(sums.current, digits),
+    nonCurrent: showAmount(sums.nonCurrent, digits),
+  };
+}
+
+/** Instruments under a heading for each class, with its subtotals. */
+export function registerRows(rows: readonly RegisterRow[], digits: number): GridRow<RegisterRow>[] {
+  return (Object.keys(classNames) as InstrumentClass[]).flatMap((name): GridRow<RegisterRow>[] => {
+    const ofClass = rows.filter((row) => row.class === name);
+    if (ofClass.length === 0) return [];
+    return [
+      { type: 'group', id: name, cells: sumCells(classNames[name], sumsOf(ofClass), digits) },
+      ...ofClass.map((item) => ({ type: 'item' as const, id: item.id, item })),
+    ];
+  });
+}
+
+/** The columns of the register. */
+export function registerColumns(digits: number): GridColumn<RegisterRow>[] {
+  const figure = (
+    key: keyof FiguresView,
+    title: string,
+    more: Partial<GridColumn<RegisterRow>> = {},
+  ): GridColumn<RegisterRow> => ({
+    key,
+    title,
+    align: 'right',
+    track: 'minmax(112px, 1fr)',
+    explains: true,
+    cell: ({ figures }) => showAmount(figures[key], digits),
+    ...more,
+  });
+  return [
+    {
+      key: 'name',
+      title: 'Instrument',
+      align: 'left',
+      track: 'minmax(230px, 2.4fr)',
+      explains: true,
+      cell: (row) => ({ text: row.name, sub: [row.lender, row.pattern].filter(Boolean).join(' · ') }),
+    },
+    { key: 'rate', title: 'Rate', align: 'right', track: 'minmax(84px, 0.8fr)', cell: (row) => row.rate },
+    { key: 'matures', title: 'Matures', align: 'left', track: '104px', cell: (row) => showDay(row.matures) },
+    figure('outstanding', 'Outstanding', {
+      cell: (row) => ({
+        text: showAmount(row.figures.outstanding, digits),
+        bar: row.borrowed === 0 ? 0 : row.figures.outstanding / row.borrowed,
+      }),
+    }),
+    figure('carrying', 'Carrying'),
+    figure('accruedInterest', 'Accrued', {
+      tone: 'interest',
+      cell: (row) => ({
+        text: showAmount(row.figures.accruedInterest, digits),
+        sub:
+          row.figures.unpaidInterest > 0
+            ? `+ ${showAmount(row.figures.unpaidInterest, digits)} unpaid`
+            : undefined,
+      }),
+    }),
+    figure('current', 'Current'),
+    figure('nonCurrent', 'Non-current'),
+  ];
+}

@@ -1,0 +1,132 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  signal,
+  viewChild,
+} from '@angular/core';
+import {
+  MatAutocompleteModule,
+  MatAutocompleteTrigger,
+  type MatAutocompleteSelectedEvent,
+} from '@angular/material/autocomplete';
+import { Router } from '@angular/router';
+import { AsOfService } from '../company/as-of.service';
+import { RegisterService } from '../register/register.service';
+import { formatDay, monthEnd } from '@coffer/core';
+import { readDay } from '../typed/typed-day';
+import { showDay } from '../figures/show';
+import { pages } from './pages';
+
+interface Found {
+  readonly name: string;
+  readonly kind: string;
+  readonly path?: string;
+  readonly date?: string;
+}
+
+const most = 8;
+
+/** Finds an instrument, a page, or a date to stand at. */
+@Component({
+  selector: 'coffer-find-box',
+  imports: [MatAutocompleteModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <input
+      #box
+      type="search"
+      placeholder="Find an instrument, page or date"
+      aria-label="Find an instrument, page or date"
+      [matAutocomplete]="list"
+      (focus)="load()"
+      (input)="text.set(box.value)"
+    />
+    <kbd aria-hidden="true">/</kbd>
+    <mat-autocomplete #list="matAutocomplete" autoActiveFirstOption (optionSelected)="go($event)">
+      @for (found of matches(); track found.name) {
+        <mat-option [value]="found">
+          {{ found.name }} <span class="dim">{{ found.kind }}</span>
+        </mat-option>
+      }
+    </mat-autocomplete>
+  `,
+  styles: `
+    :host {
+      position: relative;
+      display: block;
+    }
+    input {
+      width: 100%;
+      height: 31px;
+      border: 0;
+      border-radius: 6px;
+      padding: 0 30px 0 12px;
+      background: var(--header-field);
+      color: var(--header-ink);
+      font: 13.5px var(--sans);
+    }
+    input::placeholder {
+      color: var(--header-ink-2);
+    }
+    input:focus-visible {
+      outline: 2px solid var(--interest-pale);
+    }
+    kbd {
+      position: absolute;
+      right: 11px;
+      top: 5px;
+      font: 13.5px var(--sans);
+      color: var(--header-ink-2);
+    }
+  `,
+})
+export class FindBox {
+  private readonly router = inject(Router);
+  private readonly asOf = inject(AsOfService);
+  private readonly register = inject(RegisterService);
+  private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
+  private readonly trigger = viewChild.required(MatAutocompleteTrigger);
+  protected readonly text = signal('');
+  private readonly instruments = signal<readonly Found[]>([]);
+
+  protected readonly matches = computed((): Found[] => {
+    const wanted = this.text().trim().toLowerCase();
+    const places = pages.map(({ name, path }) => ({ name, kind: 'page', path }));
+    const found = [...this.instruments(), ...places].filter(({ name }) =>
+      name.toLowerCase().includes(wanted),
+    );
+    const day = wanted === '' ? undefined : readDay(wanted);
+    const end = day === undefined ? undefined : monthEnd(day);
+    const date =
+      end === undefined
+        ? []
+        : [{ name: showDay(end), kind: 'stand at this period end', date: formatDay(end) }];
+    return [...date, ...found].slice(0, most);
+  });
+
+  focus(): void {
+    this.box().nativeElement.focus();
+    this.box().nativeElement.select();
+  }
+
+  protected load(): void {
+    this.register.on(this.asOf.date()).subscribe(({ rows }) => {
+      this.instruments.set(
+        rows.map(({ id, name, lender }) => ({ name, kind: lender ?? '', path: `/instruments/${id}` })),
+      );
+      if (this.matches().length > 0) this.trigger().openPanel();
+    });
+  }
+
+  protected go({ option }: MatAutocompleteSelectedEvent): void {
+    const { path, date } = option.value as Found;
+    if (date !== undefined) this.asOf.choose(date);
+    if (path !== undefined) void this.router.navigateByUrl(path);
+    this.box().nativeElement.value = '';
+    this.text.set('');
+    this.box().nativeElement.blur();
+  }
+}

@@ -1,0 +1,47 @@
+import { formatDay } from '@coffer/core';
+import { describe, expect, it } from 'vitest';
+import { readDay } from './typed-day';
+import { readNumber, readPercent } from './typed-number';
+
+// Common practice: how amounts, rates and dates are written in agreements and typed from them.
+describe('what people type', () => {
+  it.each([
+    ['1,250,000', '1250000'],
+    ['1 250 000.50', '1250000.50'],
+    ['1.2m', '1200000'],
+    ['350k', '350000'],
+    ['0.5 bn', '500000000'],
+    ['007', '7'],
+  ])('%s is the amount %s', (typed, plain) => expect(readNumber(typed)).toBe(plain));
+
+  it.each(['', '-5', '1,25', '1.2.3', 'abc', '1e5', '12,3456'])('%s is no amount', (typed) =>
+    expect(readNumber(typed)).toBeUndefined(),
+  );
+
+  it.each([
+    ['6.1', '6.1'],
+    ['6.10 %', '6.10'],
+    ['6 1/8', '6.125'],
+    ['5½%', '5.5'],
+    ['1/64', '0.015625'],
+  ])('%s is %s percent', (typed, plain) => expect(readPercent(typed)).toBe(plain));
+
+  it.each(['6 1/3', '6 9/8', 'six'])('%s is no exact percentage', (typed) =>
+    expect(readPercent(typed)).toBeUndefined(),
+  );
+
+  it.each([
+    ['2026-06-15', '2026-06-15'],
+    ['15 jun 26', '2026-06-15'],
+    ['15 June 2026', '2026-06-15'],
+    ['15.6.2026', '2026-06-15'],
+    ['jun 2026', '2026-06-01'],
+  ])('%s is the day %s', (typed, day) => {
+    const read = readDay(typed);
+    expect(read === undefined ? '' : formatDay(read)).toBe(day);
+  });
+
+  it.each(['30 feb 2026', '2026-02-30', '31.4.2026', 'yesterday', '15 xyz 2026'])('%s is no day', (typed) =>
+    expect(readDay(typed)).toBeUndefined(),
+  );
+});
