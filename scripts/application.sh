@@ -59,7 +59,7 @@ launch_server() {
   echo $! >"$home/server.pid"
   for _ in $(seq 300); do
     healthy "$port" && return
-    server_pid "$home" >/dev/null || break
+    kill -0 "$(cat "$home/server.pid")" 2>/dev/null || break
     sleep 0.1
   done
   tail -n 20 "$home/log/server.log" >&2

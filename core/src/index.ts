@@ -10,6 +10,8 @@ export * from './calendar/frequency.ts';
 export * from './calendar/payment-dates.ts';
 export * from './entries/account-role.ts';
 export * from './entries/balances.ts';
+export { bondIssueEntry } from './entries/bond-entries.ts';
+export { loanIssueEntry } from './entries/loan-entries.ts';
 export * from './entries/close-entries.ts';
 export * from './entries/entries.ts';
 export * from './entries/entry.ts';

@@ -9,12 +9,12 @@ export function simpleGrowth(annual: Ratio, years: Fraction): Ratio {
   return ratio(annual.num * BigInt(years.num), annual.den * BigInt(years.den));
 }
 
-/** A rate as a percentage for people, with its trailing zeros dropped: 61/1000 is `6.1%`. */
+/** A rate as a percentage for people, with two decimals or as many as it has: 61/1000 is `6.10%`. */
 export function formatPercent(annual: Ratio): string {
   const scaled = ratio(annual.num * 100n, annual.den);
   const places = 12;
   const whole = (scaled.num * 10n ** BigInt(places)) / scaled.den;
   const text = whole.toString().padStart(places + 1, '0');
-  const decimals = text.slice(-places).replace(/0+$/, '');
-  return `${text.slice(0, -places)}${decimals ? `.${decimals}` : ''}%`;
+  const decimals = text.slice(-places).replace(/0+$/, '').padEnd(2, '0');
+  return `${text.slice(0, -places)}.${decimals}%`;
 }

@@ -30,7 +30,7 @@ export class MaturityChart {
       if (year === this.due().length - 1) return 'later';
       const end = addMonths(parseDay(this.on()) as CalendarDay, 12 * (year + 1), true);
       const { year: ends, month } = calendarFields(end);
-      return `to ${monthName(month)} ${String(ends).slice(2)}`;
+      return `${monthName(month)} ${ends}`;
     }),
   );
   private readonly texts = computed(() =>
@@ -38,7 +38,7 @@ export class MaturityChart {
   );
   protected readonly words = computed(
     () =>
-      `Principal due by year: ${this.years()
+      `Principal due in the year to: ${this.years()
         .map((year, at) => `${year} ${this.texts()[at] ?? ''}`)
         .join('; ')}`,
   );

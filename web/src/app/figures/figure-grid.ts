@@ -38,6 +38,8 @@ export class FigureGrid<Item> {
   readonly foot = input<Readonly<Record<string, string>> | undefined>();
   /** Row and column of the figure that is being explained. */
   readonly explained = input<{ row: string; column: string } | undefined>();
+  /** Id of a row to mark, such as the one hovered over elsewhere. */
+  readonly marked = input<string | undefined>();
   readonly choose = output<GridChoice<Item>>();
   /** The row under the pointer or the cursor. */
   readonly look = output<GridRow<Item> | undefined>();

@@ -27,7 +27,6 @@ export type GridRow<Item> =
       readonly id: string;
       readonly item: Item;
       readonly quiet?: boolean;
-      readonly mark?: boolean;
     }
   | {
       readonly type: 'group' | 'total';

@@ -1,7 +1,107 @@
-import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
+import { MatButtonModule } from '@angular/material/button';
+import { MatDialog } from '@angular/material/dialog';
+import { MatMenuModule } from '@angular/material/menu';
+import { MatTabsModule } from '@angular/material/tabs';
+import { Title } from '@angular/platform-browser';
+import { RouterLink } from '@angular/router';
+import { catchError, combineLatest, EMPTY, switchMap, tap } from 'rxjs';
+import { proofsOf } from '@coffer/core';
+import { messageOf } from '../api/message-of';
+import { AmountPipe } from '../figures/amount.pipe';
+import { SessionService } from '../session/session.service';
+import { EntriesTab } from './entries-tab';
+import { HistoryTab } from './history-tab';
+import { InstrumentsService, type OpenInstrument } from './instruments.service';
+import { PositionTab } from './position-tab';
+import { RecordPaymentDialog } from './record-payment.dialog';
+import { ScheduleTab } from './schedule-tab';
+import { TermsTab } from './terms-tab';
+
+/** One instrument: its schedule, terms and events, entries, position and history. */
 @Component({
   selector: 'coffer-instrument',
+  imports: [
+    AmountPipe,
+    EntriesTab,
+    HistoryTab,
+    MatButtonModule,
+    MatMenuModule,
+    MatTabsModule,
+    PositionTab,
+    RouterLink,
+    ScheduleTab,
+    TermsTab,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: 'instrument',
+  templateUrl: './instrument.page.html',
+  styleUrl: './instrument.page.scss',
 })
-export class InstrumentPage {}
+export class InstrumentPage {
+  readonly id = input.required<string>();
+  readonly tab = input.required<string>();
+  readonly row = input<string>();
+  readonly column = input<string>();
+  private readonly instruments = inject(InstrumentsService);
+  private readonly dialog = inject(MatDialog);
+  private readonly title = inject(Title);
+  protected readonly session = inject(SessionService);
+  protected readonly opened = signal<OpenInstrument | undefined>(undefined);
+  protected readonly failed = signal('');
+  protected readonly said = signal('');
+  private readonly reloads = signal(0);
+  protected readonly tabs = [
+    ['schedule', 'Schedule'],
+    ['terms', 'Terms & events'],
+    ['entries', 'Entries'],
+    ['position', 'Position'],
+    ['history', 'History'],
+  ] as const;
+  protected readonly proofs = computed(() => {
+    const opened = this.opened();
+    return opened ? proofsOf(opened.read.schedule) : [];
+  });
+  protected readonly holding = computed(() => this.proofs().filter((proof) => proof.holds).length);
+
+  constructor() {
+    combineLatest([toObservable(this.id), toObservable(this.reloads)])
+      .pipe(
+        tap(([id]) => {
+          if (this.opened()?.id !== id) this.opened.set(undefined);
+        }),
+        switchMap(([id]) =>
+          this.instruments.open(id).pipe(
+            catchError((error: unknown) => {
+              this.failed.set(messageOf(error));
+              return EMPTY;
+            }),
+          ),
+        ),
+        takeUntilDestroyed(),
+      )
+      .subscribe((opened) => {
+        this.failed.set('');
+        this.opened.set(opened);
+        this.title.setTitle(`${opened.read.document.name} · Coffer`);
+      });
+  }
+
+  protected retry(): void {
+    this.reloads.update((count) => count + 1);
+  }
+
+  protected recordPayment(opened: OpenInstrument): void {
+    this.dialog
+      .open<RecordPaymentDialog, OpenInstrument, string>(RecordPaymentDialog, {
+        data: opened,
+        width: '420px',
+      })
+      .afterClosed()
+      .subscribe((said) => {
+        if (said === undefined) return;
+        this.said.set(said);
+        this.retry();
+      });
+  }
+}

@@ -58,7 +58,7 @@ export function registerColumns(digits: number): GridColumn<RegisterRow>[] {
     key,
     title,
     align: 'right',
-    track: 'minmax(112px, 1fr)',
+    track: 'minmax(110px, 1fr)',
     explains: true,
     cell: ({ figures }) => showAmount(figures[key], digits),
     ...more,
@@ -68,19 +68,18 @@ export function registerColumns(digits: number): GridColumn<RegisterRow>[] {
       key: 'name',
       title: 'Instrument',
       align: 'left',
-      track: 'minmax(230px, 2.4fr)',
+      track: 'minmax(280px, 2.6fr)',
       explains: true,
       cell: (row) => ({ text: row.name, sub: [row.lender, row.pattern].filter(Boolean).join(' · ') }),
     },
-    { key: 'rate', title: 'Rate', align: 'right', track: 'minmax(84px, 0.8fr)', cell: (row) => row.rate },
-    { key: 'matures', title: 'Matures', align: 'left', track: '104px', cell: (row) => showDay(row.matures) },
+    { key: 'rate', title: 'Rate', align: 'right', track: 'minmax(92px, 0.7fr)', cell: (row) => row.rate },
+    { key: 'matures', title: 'Matures', align: 'left', track: '112px', cell: (row) => showDay(row.matures) },
     figure('outstanding', 'Outstanding', {
-      cell: (row) => ({
-        text: showAmount(row.figures.outstanding, digits),
-        bar: row.borrowed === 0 ? 0 : row.figures.outstanding / row.borrowed,
+      cell: ({ figures, borrowed }) => ({
+        text: showAmount(figures.outstanding, digits),
+        bar: borrowed === 0 ? 0 : figures.outstanding / borrowed,
       }),
     }),
-    figure('carrying', 'Carrying'),
     figure('accruedInterest', 'Accrued', {
       tone: 'interest',
       cell: (row) => ({
@@ -92,6 +91,17 @@ export function registerColumns(digits: number): GridColumn<RegisterRow>[] {
       }),
     }),
     figure('current', 'Current'),
-    figure('nonCurrent', 'Non-current'),
+    figure('nonCurrent', 'Non-current', {
+      cell: ({ figures }) => ({
+        text: showAmount(figures.nonCurrent, digits),
+        sub: figures.carrying === figures.outstanding ? undefined : differenceText(figures, digits),
+      }),
+    }),
   ];
+}
+
+/** Why the current and non-current parts of a bond do not sum to its face. */
+function differenceText(figures: FiguresView, digits: number): string {
+  const premium = figures.carrying - figures.outstanding;
+  return `${showAmount(Math.abs(premium), digits)} ${premium > 0 ? 'premium' : 'discount'}`;
 }

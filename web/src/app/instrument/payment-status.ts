@@ -1,0 +1,28 @@
+import type { LoanRow, LoanTerms } from '@coffer/core';
+import type { GridCell } from '../figures/grid-model';
+import { showDay } from '../figures/show';
+import type { Moment } from './schedule-model';
+
+/** What became of a payment, in a word. */
+export function paymentStatus(
+  terms: LoanTerms,
+  row: LoanRow,
+  agreed: number,
+  at: Moment,
+  isNext: boolean,
+): GridCell {
+  if (row.n === null) return { text: row.due === row.date ? 'extra' : 'late payment' };
+  const recorded = terms.recorded.find((payment) => payment.due === row.due);
+  if (recorded) {
+    if (recorded.amount === 0) return chip('missed', 'wrong');
+    if (recorded.on > row.due) return chip(`paid ${showDay(recorded.on)}`, 'wrong');
+    return recorded.amount < agreed ? chip('paid short', 'wrong') : { text: 'paid' };
+  }
+  if (row.due < at.openFrom) return { text: 'as scheduled' };
+  if (row.due <= at.openTo && row.due <= at.on) return chip('not recorded', 'wrong');
+  return isNext ? chip('next', 'flag') : { text: '' };
+}
+
+function chip(text: string, tone: 'wrong' | 'flag'): GridCell {
+  return { text: '', chip: { text, tone } };
+}

@@ -1,0 +1,106 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  viewChild,
+  effect,
+} from '@angular/core';
+import {
+  addMonths,
+  firstDay,
+  formatDay,
+  lastDay,
+  monthEnd,
+  parseDay,
+  position,
+  type CalendarDay,
+} from '@coffer/core';
+import { AsOfService } from '../company/as-of.service';
+import { FigureGrid } from '../figures/figure-grid';
+import type { GridChoice, GridColumn, GridRow } from '../figures/grid-model';
+import { showAmount, showDay } from '../figures/show';
+import type { OpenInstrument } from './instruments.service';
+
+interface MonthEnd {
+  readonly on: CalendarDay;
+}
+
+type Figure = 'outstanding' | 'accruedInterest' | 'unpaidInterest' | 'carrying' | 'current' | 'nonCurrent';
+
+/** Where the instrument stands at every month end of its life; choosing one moves the as-of date there. */
+@Component({
+  selector: 'coffer-position-tab',
+  imports: [FigureGrid],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <coffer-figure-grid
+      label="Position at every month end"
+      [columns]="columns()"
+      [rows]="rows()"
+      [rowHeight]="30"
+      [minWidth]="780"
+      [marked]="marked()"
+      (choose)="onChoose($event)"
+    />
+  `,
+  styles: `
+    :host {
+      display: flex;
+      flex: 1;
+      min-height: 0;
+    }
+  `,
+})
+export class PositionTab {
+  readonly instrument = input.required<OpenInstrument>();
+  private readonly asOf = inject(AsOfService);
+  private readonly grid = viewChild<FigureGrid<MonthEnd>>(FigureGrid);
+  protected readonly marked = computed(() => this.asOf.date());
+  private readonly schedule = computed(() => this.instrument().read.schedule);
+
+  protected readonly rows = computed((): GridRow<MonthEnd>[] => {
+    const first = monthEnd(firstDay(this.schedule()));
+    const last = monthEnd(lastDay(this.schedule()));
+    const rows: GridRow<MonthEnd>[] = [];
+    for (let on = first; on <= last; on = addMonths(on, 1, true)) {
+      rows.push({ type: 'item', id: formatDay(on), item: { on } });
+    }
+    return rows;
+  });
+
+  protected readonly columns = computed((): GridColumn<MonthEnd>[] => {
+    const schedule = this.schedule();
+    const { digits } = schedule.terms;
+    const figure = (key: Figure, title: string, tone?: 'interest'): GridColumn<MonthEnd> => ({
+      key,
+      title,
+      align: 'right',
+      track: 'minmax(110px, 1fr)',
+      ...(tone && { tone }),
+      cell: ({ on }) => showAmount(position(schedule, on)[key], digits),
+    });
+    const bond = schedule.kind === 'bond';
+    return [
+      { key: 'on', title: 'Month end', align: 'left', track: '120px', cell: ({ on }) => showDay(on) },
+      figure('outstanding', bond ? 'Face' : 'Outstanding'),
+      ...(bond ? [figure('carrying', 'Carrying')] : []),
+      figure('accruedInterest', 'Accrued', 'interest'),
+      ...(bond ? [] : [figure('unpaidInterest', 'Unpaid')]),
+      figure('current', 'Current'),
+      figure('nonCurrent', 'Non-current'),
+    ];
+  });
+
+  constructor() {
+    effect(() => {
+      const [grid, date] = [this.grid(), this.asOf.date()];
+      if (grid && parseDay(date) !== undefined) setTimeout(() => grid.reveal(date));
+    });
+  }
+
+  protected onChoose({ row }: GridChoice<MonthEnd>): void {
+    if (row.type === 'item') this.asOf.choose(row.id);
+  }
+}

@@ -1,0 +1,121 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
+import { Router } from '@angular/router';
+import {
+  addMonths,
+  explainPosition,
+  parseDay,
+  type CalendarDay,
+  type Explanation,
+  type FigureLink,
+  type PositionFigure,
+} from '@coffer/core';
+import { Chart } from '../charts/chart';
+import { AsOfService } from '../company/as-of.service';
+import { CompanyService } from '../company/company.service';
+import { ExplainPanel } from '../explain/explain-panel';
+import { FigureGrid } from '../figures/figure-grid';
+import type { GridChoice, GridRow } from '../figures/grid-model';
+import { bondScheduleModel } from './bond-schedule-model';
+import type { OpenInstrument } from './instruments.service';
+import { loanScheduleModel } from './loan-schedule-model';
+import { PositionPanel } from './position-panel';
+import { asOfBand, rowId, type ScheduleRow } from './schedule-model';
+
+/** The schedule: its picture, its rows with the period end among them, and how any figure is made. */
+@Component({
+  selector: 'coffer-schedule-tab',
+  imports: [Chart, ExplainPanel, FigureGrid, PositionPanel],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './schedule-tab.html',
+  styleUrl: './schedule-tab.scss',
+})
+export class ScheduleTab {
+  readonly instrument = input.required<OpenInstrument>();
+  /** A row and column to show at once, from a link. */
+  readonly row = input<string | undefined>();
+  readonly column = input<string | undefined>();
+  private readonly asOf = inject(AsOfService);
+  private readonly company = inject(CompanyService);
+  private readonly router = inject(Router);
+  private readonly grid = viewChild<FigureGrid<ScheduleRow>>(FigureGrid);
+
+  protected readonly schedule = computed(() => this.instrument().read.schedule);
+  protected readonly on = computed(() => parseDay(this.asOf.date()) as CalendarDay);
+  protected readonly model = computed(() => {
+    const openTo = parseDay(this.company.openEnd() ?? this.asOf.date()) as CalendarDay;
+    const moment = { on: this.on(), openFrom: addMonths(openTo, -1, true) + 1, openTo };
+    const schedule = this.schedule();
+    return schedule.kind === 'loan'
+      ? loanScheduleModel(schedule, moment)
+      : bondScheduleModel(schedule, moment);
+  });
+  protected readonly explained = signal<{ how: Explanation; row: string; column: string } | undefined>(
+    undefined,
+  );
+  protected readonly markedBar = signal<number | undefined>(undefined);
+  protected readonly markedRow = computed(() => {
+    const at = this.markedBar();
+    const index = at === undefined ? undefined : this.model().chart.rows[at];
+    return index === undefined ? undefined : rowId(index);
+  });
+
+  constructor() {
+    // The as-of date, or a link, brings its row into view; the explanation no longer fits and goes.
+    effect(() => {
+      const [grid, row, column] = [this.grid(), this.row(), this.column()];
+      this.model();
+      if (!grid) return;
+      untracked(() => {
+        this.explained.set(undefined);
+        setTimeout(() => {
+          if (row === undefined) grid.reveal(asOfBand);
+          else this.showFigure(Number(row), column ?? '');
+        });
+      });
+    });
+  }
+
+  protected onChoose({ row, column }: GridChoice<ScheduleRow>): void {
+    if (row.type === 'band') this.explain(-1, 'accruedInterest', asOfBand);
+    if (row.type === 'item' && column.explains) this.explain(row.item.index, column.key, row.id);
+  }
+
+  protected onLook(row: GridRow<ScheduleRow> | undefined): void {
+    const at = row?.type === 'item' ? this.model().chart.rows.indexOf(row.item.index) : -1;
+    this.markedBar.set(at < 0 ? undefined : at);
+  }
+
+  protected onPick(bar: number): void {
+    const index = this.model().chart.rows[bar];
+    if (index !== undefined) this.grid()?.reveal(rowId(index));
+  }
+
+  protected explainPosition(figure: PositionFigure): void {
+    this.explained.set({ how: explainPosition(this.schedule(), this.on(), figure), row: '', column: figure });
+  }
+
+  protected follow(link: FigureLink): void {
+    if (link.to === 'row') this.showFigure(link.row, link.column);
+    else void this.router.navigate(['/instruments', this.instrument().id, 'terms']);
+  }
+
+  private showFigure(index: number, column: string): void {
+    this.grid()?.reveal(rowId(index), column);
+    this.explain(index, column, rowId(index));
+  }
+
+  private explain(index: number, column: string, row: string): void {
+    const how = this.model().explain(index, column);
+    if (how) this.explained.set({ how, row, column });
+  }
+}

@@ -1,0 +1,133 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { Chart } from '../charts/chart';
+import { splitChart } from '../charts/split-chart';
+import { FigureGrid } from '../figures/figure-grid';
+import type { GridColumn, GridRow } from '../figures/grid-model';
+import { showDay, showDecimal } from '../figures/show';
+import type { PreviewLine, PreviewRow, SchedulePreview } from './schedule-preview';
+
+const accountNames: Readonly<Record<string, string>> = {
+  cash: 'Cash',
+  asset: 'Asset purchased',
+  'loan-payable': 'Loan payable',
+  'bonds-payable': 'Bonds payable',
+  'bond-discount': 'Discount on bonds payable',
+  'bond-premium': 'Premium on bonds payable',
+};
+
+/** What typed terms make: the figures that matter, the picture, every row, and the issue entry. */
+@Component({
+  selector: 'coffer-preview-panel',
+  imports: [Chart, FigureGrid],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './preview-panel.html',
+  styleUrl: './preview-panel.scss',
+})
+export class PreviewPanel {
+  readonly schedule = input.required<SchedulePreview>();
+  readonly issue = input.required<readonly PreviewLine[]>();
+  /** What is typed now cannot be worked out, and this is the last that could. */
+  readonly stale = input(false);
+  readonly digits = input.required<number>();
+
+  protected readonly facts = computed((): (readonly [string, string])[] => {
+    const made = this.schedule();
+    const money = (text: string | null | undefined): string => showDecimal(text ?? '');
+    if (made.kind === 'bond') {
+      const apart = Number(made.totals['expense']) - Number(made.totals['coupon']);
+      return [
+        ['Price', trimmed(made.price ?? '', 4)],
+        ['Effective rate', `${trimmed((made.effectiveRate ?? '').replace('%', ''), 4)}%`],
+        ['Proceeds', money(made.proceeds)],
+        [apart >= 0 ? 'Discount' : 'Premium', money(made.totals['amortization']?.replace('-', ''))],
+        ['Expense in all', money(made.totals['expense'])],
+      ];
+    }
+    return [
+      ...(made.regularPayment ? [['Payment', money(made.regularPayment)] as const] : []),
+      ['Payments', String(made.paymentCount ?? '')],
+      ['Last payment', money(made.finalPayment)],
+      ['Total interest', money(made.totals['interest'])],
+      ['Clears', made.clears ? showDay(made.clears) : 'not cleared'],
+    ];
+  });
+
+  protected readonly holding = computed(() => this.schedule().proofs.filter((proof) => proof.holds).length);
+  protected readonly failing = computed(() => this.schedule().proofs.filter((proof) => !proof.holds));
+  protected readonly issueLines = computed(() =>
+    this.issue().map((line) => ({
+      account: accountNames[line.account] ?? line.account,
+      debit: shownOrNothing(line.debit),
+      credit: shownOrNothing(line.credit),
+    })),
+  );
+
+  protected readonly option = computed(() => {
+    const { kind, rows } = this.schedule();
+    const minor = (text: unknown): number => Math.round(Number(text) * 10 ** this.digits());
+    const drawn = rows.filter((row) => row['n'] !== null && row['n'] !== 0);
+    const bars = drawn.map((row) => {
+      const label = `${row['n'] ?? ''} · ${showDay(String(row['due']))}`;
+      if (kind === 'loan') {
+        const lower = minor(row['principal']) + minor(row['extra']);
+        return { label, lower, upper: minor(row['payment']) - minor(row['principal']) };
+      }
+      const amortized = minor(row['amortization']);
+      const lower = amortized < 0 ? minor(row['expense']) : minor(row['coupon']);
+      return { label, lower, upper: Math.abs(amortized), line: minor(row['closing']) };
+    });
+    const names = kind === 'loan' ? (['principal', 'interest'] as const) : (['coupon', 'amortized'] as const);
+    return splitChart(bars, bars.length, names, this.digits());
+  });
+
+  protected readonly rows = computed((): GridRow<PreviewRow>[] =>
+    this.schedule().rows.map((item, index) => ({ type: 'item', id: String(index), item })),
+  );
+
+  protected readonly columns = computed((): GridColumn<PreviewRow>[] => {
+    const figure = (key: string, title: string, tone?: 'principal' | 'interest'): GridColumn<PreviewRow> => ({
+      key,
+      title,
+      align: 'right',
+      track: 'minmax(94px, 1fr)',
+      ...(tone && { tone }),
+      cell: (row) => {
+        const text = String(row[key] ?? '');
+        return key !== 'opening' && key !== 'closing' && Number(text) === 0 ? '–' : showDecimal(text);
+      },
+    });
+    const head: GridColumn<PreviewRow>[] = [
+      { key: 'n', title: 'No.', align: 'right', track: '44px', cell: (row) => String(row['n'] ?? '') },
+      { key: 'due', title: 'Due', align: 'left', track: '100px', cell: (row) => showDay(String(row['due'])) },
+      figure('opening', 'Opening'),
+    ];
+    if (this.schedule().kind === 'bond') {
+      return [
+        ...head,
+        figure('coupon', 'Coupon', 'principal'),
+        figure('expense', 'Expense', 'interest'),
+        figure('amortization', 'Amortized'),
+        figure('unamortized', 'Unamortized'),
+        figure('closing', 'Carrying'),
+      ];
+    }
+    const anyExtra = Number(this.schedule().totals['extra']) !== 0;
+    return [
+      ...head,
+      figure('payment', 'Payment'),
+      figure('interest', 'Interest', 'interest'),
+      figure('principal', 'Principal', 'principal'),
+      ...(anyExtra ? [figure('extra', 'Extra')] : []),
+      figure('closing', 'Closing'),
+    ];
+  });
+}
+
+function trimmed(decimal: string, places: number): string {
+  const [whole = '', decimals = ''] = decimal.split('.');
+  return `${whole}.${decimals.slice(0, places).padEnd(2, '0')}`;
+}
+
+function shownOrNothing(amount: string): string {
+  return Number(amount) === 0 ? '' : showDecimal(amount);
+}

@@ -1,0 +1,44 @@
+import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { FormControl, ReactiveFormsModule } from '@angular/forms';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
+
+/** A field that people type into freely, with what was understood or what is wrong right beneath it. */
+@Component({
+  selector: 'coffer-typed-field',
+  imports: [MatFormFieldModule, MatInputModule, ReactiveFormsModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <mat-form-field [class.faulty]="fault()">
+      <mat-label>{{ label() }}</mat-label>
+      <input
+        matInput
+        autocomplete="off"
+        [formControl]="control()"
+        [placeholder]="placeholder()"
+        [attr.aria-invalid]="fault() ? true : null"
+      />
+      @if (fault(); as message) {
+        <mat-hint class="wrong" role="alert">{{ message }}</mat-hint>
+      } @else if (hint()) {
+        <mat-hint>{{ hint() }}</mat-hint>
+      }
+    </mat-form-field>
+  `,
+  styles: `
+    mat-form-field {
+      width: 100%;
+    }
+    .faulty {
+      --mat-form-field-outlined-outline-color: var(--wrong);
+      --mat-form-field-outlined-label-text-color: var(--wrong);
+    }
+  `,
+})
+export class TypedField {
+  readonly label = input.required<string>();
+  readonly control = input.required<FormControl<string>>();
+  readonly fault = input('');
+  readonly hint = input('');
+  readonly placeholder = input('');
+}
