@@ -47,9 +47,23 @@ async function bundle(entry, outfile, external) {
     sourcemap: true,
     logLevel: 'warning',
     ...(external
-      ? { external: ['@node-rs/*', 'express*', 'knex', 'pg', 'pino*', 'exceljs', 'helmet', 'compression', 'connect-pg-simple'] }
+      ? {
+          external: [
+            '@node-rs/*',
+            'express*',
+            'knex',
+            'pg',
+            'pino*',
+            'exceljs',
+            'helmet',
+            'compression',
+            'connect-pg-simple',
+          ],
+        }
       : {}),
-    banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
+    banner: {
+      js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
+    },
   });
 }
 
@@ -67,11 +81,15 @@ mkdirSync(dist, { recursive: true });
 const shared = ['core/src', 'contract/src'];
 const ids = [];
 if (wanted === 'cli' || wanted === 'all') {
-  ids.push(await build('cli', [...shared, 'cli/src'], 'cli.mjs', () => bundle('cli/src/main.ts', 'cli.mjs', false)));
+  ids.push(
+    await build('cli', [...shared, 'cli/src'], 'cli.mjs', () => bundle('cli/src/main.ts', 'cli.mjs', false)),
+  );
 }
 if (wanted === 'server' || wanted === 'all') {
   const folders = [...shared, 'server/src', 'demo'];
-  ids.push(await build('server', folders, 'server.mjs', () => bundle('server/src/main.ts', 'server.mjs', true)));
+  ids.push(
+    await build('server', folders, 'server.mjs', () => bundle('server/src/main.ts', 'server.mjs', true)),
+  );
 }
 if (wanted === 'web' || wanted === 'all') {
   ids.push(await build('web', [...shared, 'web'], 'web/browser/index.html', buildWeb));

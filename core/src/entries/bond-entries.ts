@@ -40,7 +40,9 @@ export function bondRedemptionEntry({ terms, rows }: BondSchedule): Entry | unde
 export function bondAccrualEntry(schedule: BondSchedule, on: CalendarDay): Entry | undefined {
   const accrual = bondAccrual(schedule, on);
   if (!accrual) return undefined;
-  const memo = `Coupon accrued and discount or premium amortized to ${formatDay(on)}`;
+  const what = schedule.proceeds > schedule.terms.face ? 'premium' : 'discount';
+  const amortized = accrual.amortization === 0 ? '' : ` and ${what} amortized`;
+  const memo = `Coupon accrued${amortized} to ${formatDay(on)}`;
   return entryOf(on, 'accrual', memo, accrual.row.n, [
     ['interest-expense', accrual.coupon + accrual.amortization],
     amortizationPosting(schedule, accrual.amortization),

@@ -1,3 +1,172 @@
-import { ChangeDetectionStrategy, Component } from '@angular/core';
-@Component({ selector: 'coffer-close', changeDetection: ChangeDetectionStrategy.OnPush, template: 'close' })
-export class ClosePage {}
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
+import { MatButtonModule } from '@angular/material/button';
+import { MatDialog } from '@angular/material/dialog';
+import { MatMenuModule } from '@angular/material/menu';
+import { RouterLink } from '@angular/router';
+import { catchError, combineLatest, EMPTY, switchMap, tap } from 'rxjs';
+import type { CloseRow, CloseView, EntryView } from '@coffer/contract';
+import { messageOf } from '../api/message-of';
+import { AsOfService } from '../company/as-of.service';
+import { CompanyService } from '../company/company.service';
+import { AmountPipe, DayPipe } from '../figures/amount.pipe';
+import { FigureGrid } from '../figures/figure-grid';
+import type { GridChoice } from '../figures/grid-model';
+import { showAmount, showMonth, showMovement } from '../figures/show';
+import { EntryList } from '../journal/entry-list';
+import { JournalFiles } from '../journal/journal-files';
+import { SessionService } from '../session/session.service';
+import { closeColumns, closeRows, closeSums } from './close-rows';
+import { CloseService } from './close.service';
+import { EntrySums } from './entry-sums';
+import { LockDialog } from './lock.dialog';
+
+interface Step {
+  readonly name: string;
+  readonly state: 'done' | 'wrong' | 'waiting';
+  readonly text: string;
+}
+
+/** The period close: what the month makes of each instrument, its entries, and the lock. */
+@Component({
+  selector: 'coffer-close',
+  imports: [
+    AmountPipe,
+    DayPipe,
+    EntryList,
+    EntrySums,
+    FigureGrid,
+    JournalFiles,
+    MatButtonModule,
+    MatMenuModule,
+    RouterLink,
+  ],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './close.page.html',
+  styleUrl: './close.page.scss',
+})
+export class ClosePage {
+  private readonly closes = inject(CloseService);
+  private readonly company = inject(CompanyService);
+  private readonly dialog = inject(MatDialog);
+  protected readonly session = inject(SessionService);
+  protected readonly asOf = inject(AsOfService);
+  protected readonly view = signal<CloseView | undefined>(undefined);
+  protected readonly failed = signal('');
+  protected readonly said = signal('');
+  protected readonly chosen = signal<
+    { row: CloseRow; column: string; entries: readonly EntryView[] } | undefined
+  >(undefined);
+  private readonly reloads = signal(0);
+  protected readonly month = computed(() => showMonth(this.asOf.date()));
+  protected readonly columns = computed(() => closeColumns(this.company.digits()));
+  protected readonly rows = computed(() => {
+    const view = this.view();
+    return view ? closeRows(view) : [];
+  });
+  private readonly sums = computed(() => {
+    const view = this.view();
+    return view ? closeSums(view) : undefined;
+  });
+
+  protected readonly foot = computed((): Record<string, string> => {
+    const [sums, digits] = [this.sums(), this.company.digits()];
+    if (!sums) return {};
+    return {
+      name: 'All instruments',
+      accrued: showAmount(sums.accrued, digits),
+      expense: showMovement(sums.expense, digits),
+      amortized: showMovement(sums.amortized, digits),
+      carrying: showAmount(sums.carrying, digits),
+      current: showAmount(sums.current, digits),
+    };
+  });
+
+  protected readonly explained = computed(() => {
+    const chosen = this.chosen();
+    return chosen && { row: chosen.row.id, column: chosen.column };
+  });
+
+  protected readonly steps = computed((): Step[] => {
+    const [view, sums, digits] = [this.view(), this.sums(), this.company.digits()];
+    if (!view || !sums) return [];
+    const { due, recorded } = view.payments;
+    const open = view.state === 'open';
+    const balanced = view.debits === view.credits;
+    return [
+      ...(open
+        ? [
+            {
+              name: 'Payments recorded',
+              state: recorded < due ? ('wrong' as const) : ('done' as const),
+              text: due === 0 ? 'none due' : `${recorded} of ${due}`,
+            },
+          ]
+        : []),
+      { name: 'Interest accrued', state: 'done', text: showAmount(sums.accrued, digits) },
+      { name: 'Amortized', state: 'done', text: showMovement(sums.amortized, digits) },
+      {
+        name: 'Current portion',
+        state: 'done',
+        text: `${sums.currentChange > 0 ? '+' : ''}${showMovement(sums.currentChange, digits)}`,
+      },
+      {
+        name: 'Entries balance',
+        state: balanced ? 'done' : 'wrong',
+        text: `${view.entryCount} entries, ${showAmount(view.debits, digits)}`,
+      },
+      open
+        ? { name: 'Locked', state: 'waiting', text: 'not yet' }
+        : { name: 'Locked', state: 'done', text: view.closedBy ?? '' },
+    ];
+  });
+
+  constructor() {
+    combineLatest([this.asOf.date$, toObservable(this.reloads)])
+      .pipe(
+        tap(() => {
+          this.chosen.set(undefined);
+          this.failed.set('');
+        }),
+        switchMap(([endsOn]) =>
+          this.closes.of(endsOn).pipe(
+            catchError((error: unknown) => {
+              this.view.set(undefined);
+              this.failed.set(messageOf(error));
+              return EMPTY;
+            }),
+          ),
+        ),
+        takeUntilDestroyed(),
+      )
+      .subscribe((view) => this.view.set(view));
+    this.asOf.date$.pipe(takeUntilDestroyed()).subscribe(() => this.said.set(''));
+  }
+
+  protected onChoose({ row, column }: GridChoice<CloseRow>): void {
+    if (row.type !== 'item') return;
+    this.closes.entriesOf(this.asOf.date(), row.id).subscribe({
+      next: ({ entries }) => this.chosen.set({ row: row.item, column: column.key, entries }),
+      error: (error: unknown) => this.failed.set(messageOf(error)),
+    });
+  }
+
+  protected lock(view: CloseView): void {
+    this.dialog
+      .open<LockDialog, CloseView, string>(LockDialog, { data: view, width: '520px', disableClose: true })
+      .afterClosed()
+      .subscribe((said) => {
+        if (said === undefined) return;
+        // The as-of date stays where the entries are.
+        this.asOf.choose(view.endsOn);
+        this.company.load().subscribe(() => {
+          this.reloads.update((count) => count + 1);
+          this.said.set(said);
+        });
+      });
+  }
+
+  protected toOpenPeriod(): void {
+    this.asOf.followOpenPeriod();
+  }
+}

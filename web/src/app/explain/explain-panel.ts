@@ -1,13 +1,12 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import type { Explanation, FigureLink } from '@coffer/core';
-import { showDay } from '../figures/show';
-import { AmountPipe } from '../figures/amount.pipe';
+import { AmountPipe, WithDaysPipe } from '../figures/amount.pipe';
 
 /** How a figure is made: its inputs, each leading to where it comes from, the unrounded value and the rounding. */
 @Component({
   selector: 'coffer-explain-panel',
-  imports: [AmountPipe, MatButtonModule],
+  imports: [AmountPipe, MatButtonModule, WithDaysPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let how = explanation();
@@ -16,17 +15,17 @@ import { AmountPipe } from '../figures/amount.pipe';
         <h3>How this figure is made</h3>
         <button matButton (click)="closed.emit()" aria-label="Close the explanation">✕</button>
       </div>
-      <p class="title">{{ shown(how.title) }} · {{ how.amount | amount }}</p>
+      <p class="title">{{ how.title | withDays }} · {{ how.amount | amount }}</p>
       <dl>
         @for (step of how.steps; track $index) {
           <dt [class.only]="step.amount === undefined && !step.text">
             @if (step.link; as link) {
-              <button class="link" (click)="follow.emit(link)">{{ shown(step.label) }}</button>
+              <button class="link" (click)="follow.emit(link)">{{ step.label | withDays }}</button>
             } @else {
-              {{ shown(step.label) }}
+              {{ step.label | withDays }}
             }
           </dt>
-          <dd>{{ step.amount === undefined ? shown(step.text ?? '') : (step.amount | amount) }}</dd>
+          <dd>{{ step.amount === undefined ? (step.text ?? '' | withDays) : (step.amount | amount) }}</dd>
         }
         @if (how.unrounded) {
           <dt class="sum">unrounded</dt>
@@ -111,9 +110,4 @@ export class ExplainPanel {
   readonly explanation = input.required<Explanation>();
   readonly follow = output<FigureLink>();
   readonly closed = output();
-
-  /** Dates in words as people read them. */
-  protected shown(text: string): string {
-    return text.replaceAll(/\d{4}-\d{2}-\d{2}/g, showDay);
-  }
 }

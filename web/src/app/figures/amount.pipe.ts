@@ -1,6 +1,6 @@
 import { inject, Pipe, type PipeTransform } from '@angular/core';
 import { CompanyService } from '../company/company.service';
-import { showAmount, showDay } from './show';
+import { showAmount, showDates, showDay } from './show';
 
 /** An amount in minor units of the company's currency. */
 @Pipe({ name: 'amount' })
@@ -17,5 +17,13 @@ export class AmountPipe implements PipeTransform {
 export class DayPipe implements PipeTransform {
   transform(day: string | number): string {
     return showDay(day);
+  }
+}
+
+/** A text, such as the memo of an entry, with its dates as people read them. */
+@Pipe({ name: 'withDays' })
+export class WithDaysPipe implements PipeTransform {
+  transform(text: string): string {
+    return showDates(text);
   }
 }

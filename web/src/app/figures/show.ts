@@ -23,6 +23,11 @@ export function showDay(day: CalendarDay | string): string {
   return `${ofMonth} ${monthName(month)} ${year}`;
 }
 
+/** A text with the dates in it as people read them. */
+export function showDates(text: string): string {
+  return text.replaceAll(/\d{4}-\d{2}-\d{2}/g, (day) => showDay(day));
+}
+
 /** The month of a date: `October 2026`. */
 export function showMonth(day: string): string {
   const names = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September'];

@@ -99,7 +99,7 @@ function columns(schedule: BondSchedule): GridColumn<ScheduleRow>[] {
       track: '52px',
       cell: (row) => (rowOf(row).n === 0 ? 'issue' : String(rowOf(row).n)),
     },
-    { key: 'due', title: 'Date', align: 'left', track: '100px', cell: (row) => showDay(rowOf(row).due) },
+    { key: 'due', title: 'Date', align: 'left', track: '106px', cell: (row) => showDay(rowOf(row).due) },
     figure('opening', 'Opening', { track: 'minmax(114px, 1.15fr)' }),
     movement('coupon', 'Coupon', { tone: 'principal' }),
     movement('expense', 'Expense', { tone: 'interest' }),

@@ -94,7 +94,7 @@ function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] 
     key,
     title,
     align: 'right',
-    track: 'minmax(92px, 1fr)',
+    track: 'minmax(84px, 1fr)',
     explains: true,
     cell: ({ index }) => showAmount(loanRow(schedule, index)[key], digits),
     ...more,
@@ -119,7 +119,7 @@ function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] 
       key: 'due',
       title: 'Due',
       align: 'left',
-      track: '98px',
+      track: '108px',
       cell: ({ index }) => {
         const row = loanRow(schedule, index);
         return showDay(row.n === null ? row.date : row.due);
@@ -129,14 +129,14 @@ function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] 
     movement('payment', 'Payment'),
     movement('interest', 'Interest', { tone: 'interest' }),
     movement('principal', 'Principal', { tone: 'principal' }),
-    movement('extra', 'Extra', { track: 'minmax(80px, 0.8fr)' }),
-    ...(anyUnpaid ? [movement('unpaid', 'Unpaid', { track: 'minmax(80px, 0.8fr)' })] : []),
+    movement('extra', 'Extra', { track: 'minmax(90px, 0.9fr)' }),
+    ...(anyUnpaid ? [movement('unpaid', 'Unpaid', { track: 'minmax(90px, 0.9fr)' })] : []),
     figure('closing', 'Closing', { track: 'minmax(106px, 1.15fr)' }),
     {
       key: 'status',
       title: 'Status',
       align: 'left',
-      track: '108px',
+      track: '104px',
       cell: ({ index }) => {
         const row = loanRow(schedule, index);
         const agreed = schedule.phasePayments[schedule.phase[index] as number] || row.interest;

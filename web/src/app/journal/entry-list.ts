@@ -1,18 +1,18 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { EntryView } from '@coffer/contract';
-import { AmountPipe, DayPipe } from '../figures/amount.pipe';
+import { AmountPipe, DayPipe, WithDaysPipe } from '../figures/amount.pipe';
 
 /** Entries one under another, debits before credits, each leading to the row that it comes from. */
 @Component({
   selector: 'coffer-entry-list',
-  imports: [AmountPipe, DayPipe, RouterLink],
+  imports: [AmountPipe, DayPipe, RouterLink, WithDaysPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @for (entry of entries(); track $index) {
       <table>
         <caption>
-          <strong>{{ entry.memo }}</strong>
+          <strong>{{ entry.memo | withDays }}</strong>
           <span class="dim">
             {{ entry.date | day }} · {{ entry.number === null ? 'not posted yet' : 'entry ' + entry.number }}
             @if (named()) {

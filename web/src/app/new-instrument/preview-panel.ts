@@ -89,7 +89,7 @@ export class PreviewPanel {
       key,
       title,
       align: 'right',
-      track: 'minmax(94px, 1fr)',
+      track: key === 'opening' || key === 'closing' ? 'minmax(112px, 1.2fr)' : 'minmax(82px, 1fr)',
       ...(tone && { tone }),
       cell: (row) => {
         const text = String(row[key] ?? '');
@@ -98,8 +98,7 @@ export class PreviewPanel {
     });
     const head: GridColumn<PreviewRow>[] = [
       { key: 'n', title: 'No.', align: 'right', track: '44px', cell: (row) => String(row['n'] ?? '') },
-      { key: 'due', title: 'Due', align: 'left', track: '100px', cell: (row) => showDay(String(row['due'])) },
-      figure('opening', 'Opening'),
+      { key: 'due', title: 'Due', align: 'left', track: '108px', cell: (row) => showDay(String(row['due'])) },
     ];
     if (this.schedule().kind === 'bond') {
       return [
@@ -114,6 +113,7 @@ export class PreviewPanel {
     const anyExtra = Number(this.schedule().totals['extra']) !== 0;
     return [
       ...head,
+      figure('opening', 'Opening'),
       figure('payment', 'Payment'),
       figure('interest', 'Interest', 'interest'),
       figure('principal', 'Principal', 'principal'),

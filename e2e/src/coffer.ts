@@ -1,0 +1,60 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import { expect, test as base, type Locator, type Page } from '@playwright/test';
+
+/** The people of the demo company. */
+export const people = {
+  preparer: { logIn: 'ilka', password: 'molten-sand-1450' },
+  reviewer: { logIn: 'bram', password: 'clear-lens-0730' },
+  auditor: { logIn: 'tobiah', password: 'pale-cullet-318' },
+};
+
+/** Logs in and waits for the register. */
+export async function logIn(page: Page, { logIn: name, password } = people.preparer): Promise<void> {
+  await page.goto('/log-in');
+  await page.getByLabel('Log-in name').fill(name);
+  await page.getByLabel('Password').fill(password);
+  await page.getByRole('button', { name: 'Log in' }).click();
+  await expect(page.getByRole('heading', { name: 'Debt register' })).toBeVisible();
+}
+
+/** No accessibility fault of WCAG 2.2 A or AA that axe can find, in light and in dark. */
+export async function expectAccessible(page: Page): Promise<void> {
+  for (const colorScheme of ['light', 'dark'] as const) {
+    await page.emulateMedia({ colorScheme });
+    const { violations } = await new AxeBuilder({ page })
+      .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+      .analyze();
+    const found = violations.flatMap(({ id, nodes }) =>
+      nodes.map(
+        ({ target, failureSummary }) => `${colorScheme} ${id}: ${target.join(' ')} ${failureSummary ?? ''}`,
+      ),
+    );
+    expect(found).toEqual([]);
+  }
+  await page.emulateMedia({ colorScheme: 'light' });
+}
+
+/** The row of a table of figures that holds a text. */
+export function rowWith(page: Page, text: string | RegExp): Locator {
+  return page.getByRole('row').filter({ hasText: text });
+}
+
+/** A test that fails when the page reports an error of its own. */
+export const test = base.extend<{ quiet: undefined }>({
+  quiet: [
+    async ({ page }, use) => {
+      const errors: string[] = [];
+      page.on('pageerror', (error) => errors.push(error.message));
+      page.on('console', (message) => {
+        // A refusal that a test provokes is reported by the browser too; that is no fault of the page.
+        if (message.type() === 'error' && !/status of 4\d\d/.test(message.text()))
+          errors.push(message.text());
+      });
+      await use(undefined);
+      expect(errors).toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+
+export { expect };

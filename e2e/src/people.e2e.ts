@@ -1,0 +1,80 @@
+import { expect, expectAccessible, logIn, people, rowWith, test } from './coffer.ts';
+
+test('a wrong password is refused in words, and the page asked for opens after log-in', async ({ page }) => {
+  await page.goto('/journal');
+  await expect(page.getByRole('heading', { name: 'Coffer' })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Log in' }).click();
+  await expect(page.getByText('Type your log-in name.')).toBeVisible();
+  await page.getByLabel('Log-in name').fill('bram');
+  await page.getByLabel('Password').fill('wrong');
+  await page.getByRole('button', { name: 'Log in' }).click();
+  await expect(page.getByText('There is no such log-in name with this password.')).toBeVisible();
+  await page.getByLabel('Password').fill(people.reviewer.password);
+  await page.getByRole('button', { name: 'Log in' }).click();
+  await expect(page.getByRole('heading', { name: 'Journal' })).toBeVisible();
+});
+
+test('an auditor reads everything and is offered no change', async ({ page }) => {
+  await logIn(page, people.auditor);
+  await expect(page.getByRole('link', { name: 'New instrument' })).toHaveCount(0);
+  await page.goto('/close');
+  await expect(page.getByText('✓ balanced')).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Lock/ })).toHaveCount(0);
+});
+
+test('the keyboard alone finds an instrument, walks its figures, explains one and changes the date', async ({
+  page,
+}) => {
+  await logIn(page);
+  await page.keyboard.press('?');
+  await expect(page.getByRole('heading', { name: 'Keys' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('/');
+  await page.keyboard.type('cullet');
+  await expect(page.getByRole('option', { name: /Cullet sorter/ })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Cullet sorter build loan' })).toBeVisible();
+  const grid = page.getByRole('grid', { name: 'Schedule' });
+  await expect(rowWith(page, 'period end')).toBeVisible();
+  await grid.focus();
+  await page.keyboard.press('ArrowDown');
+  for (let step = 0; step < 4; step += 1) await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('region', { name: 'How this figure is made' })).toContainText('6.75%');
+  await page.keyboard.press('/');
+  await page.keyboard.type('31 dec 2026');
+  await page.keyboard.press('Enter');
+  await expect(rowWith(page, '31 Dec 2026 · period end')).toBeVisible();
+});
+
+test('a stale change is refused and says so', async ({ page, context }) => {
+  await logIn(page);
+  await rowWith(page, 'Delivery fleet note').getByText('Delivery fleet note').click();
+  await page.getByRole('link', { name: 'Change terms' }).click();
+  const save = async (on: typeof page, why: string): Promise<void> => {
+    await on.getByLabel('Why the terms change').fill(why);
+    await on.getByLabel('Agreement', { exact: true }).fill(why);
+    await on.getByRole('button', { name: 'Save as a new version' }).click();
+  };
+  await expect(page.getByText('2 recorded payments stay as they are.')).toBeVisible();
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await save(other, 'Amendment A');
+  await expect(other.getByRole('heading', { name: 'Delivery fleet note' })).toBeVisible();
+  await save(page, 'Amendment B');
+  await expect(page.getByText('The instrument was changed meanwhile')).toBeVisible();
+});
+
+test('a narrow window keeps every page within its width', async ({ page }) => {
+  await page.setViewportSize({ width: 420, height: 800 });
+  await logIn(page);
+  for (const path of ['/', '/close', '/journal', '/instruments/new']) {
+    await page.goto(path);
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    const overflow = await page.evaluate(
+      () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+    );
+    expect(overflow, path).toBeLessThanOrEqual(0);
+  }
+});

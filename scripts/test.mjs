@@ -1,0 +1,62 @@
+// Runs every check and test and closes with one line: N passed, N failed.
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+const reports = join(root, 'test-results');
+const bin = (name) => join(root, 'node_modules/.bin', name);
+rmSync(reports, { recursive: true, force: true });
+mkdirSync(reports, { recursive: true });
+
+let passed = 0;
+let failed = 0;
+
+function run(command, args, options = {}) {
+  console.log(`\n— ${[command.replace(root, ''), ...args].join(' ')}`);
+  const done = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options });
+  return done.status === 0;
+}
+
+/** A check that counts as one test. */
+function check(command, args) {
+  if (run(command, args)) passed += 1;
+  else failed += 1;
+}
+
+/** Counts from a report; a run that failed without one failing test still fails. */
+function count(ok, good, bad) {
+  passed += good;
+  failed += bad === 0 && !ok ? 1 : bad;
+}
+
+function vitest(project) {
+  const file = join(reports, `${project}.json`);
+  const reporters = ['--reporter=default', '--reporter=json', `--outputFile.json=${file}`];
+  const ok = run(bin('vitest'), ['run', '--project', project, ...reporters]);
+  if (!existsSync(file)) return count(false, 0, 0);
+  const report = JSON.parse(readFileSync(file, 'utf8'));
+  if (report.numTotalTests === 0) return count(false, 0, 0);
+  return count(ok, report.numPassedTests, report.numFailedTests);
+}
+
+function browser() {
+  const file = join(reports, 'e2e.json');
+  const env = { ...process.env, COFFER_E2E_REPORT: file };
+  const ok = run(bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts'], { env });
+  if (!existsSync(file)) return count(false, 0, 0);
+  const { stats } = JSON.parse(readFileSync(file, 'utf8'));
+  return count(ok, stats.expected, stats.unexpected + stats.flaky + stats.skipped);
+}
+
+check(bin('prettier'), ['--check', '--log-level', 'warn', '.']);
+check(bin('eslint'), ['.']);
+check(process.execPath, ['scripts/types.mjs']);
+check(process.execPath, ['scripts/document-schema.mjs', '--check']);
+vitest('unit');
+vitest('server');
+browser();
+
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed === 0 ? 0 : 1);

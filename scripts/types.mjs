@@ -1,0 +1,29 @@
+// Strict types of every part, one after another.
+import { spawnSync } from 'node:child_process';
+import { createRequire } from 'node:module';
+import { fileURLToPath } from 'node:url';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+const tsc = createRequire(import.meta.url).resolve('typescript/bin/tsc');
+const ngc = `${root}node_modules/@angular/compiler-cli/bundles/src/bin/ngc.js`;
+const parts = [
+  [tsc, 'core'],
+  [tsc, 'contract'],
+  [tsc, 'cli'],
+  [tsc, 'server'],
+  [tsc, 'bench'],
+  [tsc, 'e2e'],
+  [ngc, 'web/tsconfig.json'],
+  [tsc, 'web/tsconfig.worker.json'],
+];
+const failed = parts.filter(([compiler, part]) => {
+  const done = spawnSync(process.execPath, [compiler, '-p', part, '--noEmit'], {
+    cwd: root,
+    stdio: 'inherit',
+  });
+  return done.status !== 0;
+});
+if (failed.length > 0) {
+  console.error(`Types are wrong in ${failed.map(([, part]) => part).join(', ')}.`);
+  process.exit(1);
+}

@@ -1,0 +1,78 @@
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import type { CloseView } from '@coffer/contract';
+import { newKey } from '../api/api-client';
+import { messageOf } from '../api/message-of';
+import { AmountPipe, DayPipe } from '../figures/amount.pipe';
+import { showMonth } from '../figures/show';
+import { CloseService } from './close.service';
+
+/** Says what locking a month does before it is done; it cannot be undone. */
+@Component({
+  selector: 'coffer-lock',
+  imports: [AmountPipe, DayPipe, MatButtonModule, MatDialogModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h2 mat-dialog-title>Lock {{ month }}</h2>
+    <mat-dialog-content>
+      <ul>
+        <li>
+          {{ close.entryCount }} entries of {{ close.debits | amount }} dated to {{ close.endsOn | day }} are
+          posted and numbered.
+        </li>
+        <li>
+          {{ close.reversalCount }} accruals are reversed on the first day of the next month, which opens.
+        </li>
+        <li>The figures reported stay as they are for good. A later correction falls in the open month.</li>
+        @for (payment of close.unrecorded; track $index) {
+          <li>
+            <span class="chip wrong">not recorded</span> {{ payment.name }}, due {{ payment.due | day }}:
+            taken as paid as scheduled, {{ payment.amount | amount }}.
+          </li>
+        }
+      </ul>
+      @if (failed()) {
+        <p class="notice wrong" role="alert">{{ failed() }}</p>
+      }
+    </mat-dialog-content>
+    <mat-dialog-actions align="end">
+      <button matButton mat-dialog-close [disabled]="busy()">Not yet</button>
+      <button matButton="filled" (click)="lock()" [disabled]="busy()">
+        {{ busy() ? 'Locking…' : 'Lock ' + month }}
+      </button>
+    </mat-dialog-actions>
+  `,
+  styles: `
+    ul {
+      margin: 0;
+      padding-left: 18px;
+      display: grid;
+      gap: 8px;
+    }
+  `,
+})
+export class LockDialog {
+  protected readonly close = inject<CloseView>(MAT_DIALOG_DATA);
+  private readonly closes = inject(CloseService);
+  private readonly dialog = inject(MatDialogRef<LockDialog, string>);
+  private readonly key = newKey();
+  protected readonly month = showMonth(this.close.endsOn);
+  protected readonly busy = signal(false);
+  protected readonly failed = signal('');
+
+  protected lock(): void {
+    this.busy.set(true);
+    this.failed.set('');
+    this.closes.lock(this.close.endsOn, this.key).subscribe({
+      next: ({ entries, reversals, opens }) =>
+        this.dialog.close(
+          `${this.month} is locked: ${entries} entries are posted. ${showMonth(opens)} is open, with ${reversals} reversals.`,
+        ),
+      error: (error: unknown) => {
+        this.busy.set(false);
+        this.failed.set(messageOf(error));
+      },
+    });
+  }
+}

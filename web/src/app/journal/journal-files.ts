@@ -1,0 +1,28 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatMenuModule } from '@angular/material/menu';
+import { addMonths, formatDay, parseDay, type CalendarDay } from '@coffer/core';
+
+/** The posted entries of a span as files; of a month where only its end is given. */
+@Component({
+  selector: 'coffer-journal-files',
+  imports: [MatButtonModule, MatMenuModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <button matButton="outlined" [matMenuTriggerFor]="files">Take out the entries</button>
+    <mat-menu #files="matMenu">
+      <a mat-menu-item [href]="'/api/journal.xlsx' + query()" download>As a workbook, XLSX</a>
+      <a mat-menu-item [href]="'/api/journal.csv' + query()" download>As CSV</a>
+    </mat-menu>
+  `,
+})
+export class JournalFiles {
+  /** Last day of the span. */
+  readonly month = input.required<string>();
+  /** First day of the span, where it is more than the month. */
+  readonly from = input<string>();
+  protected readonly query = computed(() => {
+    const start = addMonths(parseDay(this.month()) as CalendarDay, -1, true) + 1;
+    return `?from=${this.from() ?? formatDay(start)}&to=${this.month()}`;
+  });
+}

@@ -1,4 +1,0 @@
-declare module '*.svg' {
-  const text: string;
-  export default text;
-}
