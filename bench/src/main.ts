@@ -39,8 +39,7 @@ const portfolio = Array.from({ length: loans }, (): Loan => {
   const amount = 1_000_000 + Math.floor(random() * 99_000_000);
   const rate = 200 + Math.floor(random() * 1000);
   const growth = ratio(BigInt(rate), 120_000n);
-  const each = new Array<typeof growth>(payments).fill(growth);
-  return { amount, rate, payment: levelPayment(amount, each, 1, false) };
+  return { amount, rate, payment: levelPayment(amount, { count: payments, at: () => growth }, 1, false) };
 });
 
 const dues = Int32Array.from({ length: payments }, (_, at) => 20_000 + 30 * at);

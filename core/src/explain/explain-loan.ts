@@ -240,7 +240,7 @@ export function solvedPayment(schedule: LoanSchedule, phaseAt: number): { text: 
   const balance = row < schedule.length ? balanceWhenSet(schedule, row) : terms.amount;
   const dues = cycleDates(paymentCycle(terms), first + phase.amortizeOver);
   const growths = new PeriodGrowths(terms, dues);
-  const each = Array.from({ length: phase.amortizeOver }, (_, k) => growths.at(first + k).exact);
+  const each = { count: phase.amortizeOver, at: (period: number) => growths.at(first + period).exact };
   const exact = levelPaymentExact(balance, each).div(10 ** terms.digits);
   return { text: exact.toSignificantDigits(30).toFixed(), balance };
 }

@@ -42,12 +42,8 @@ class LoanWalk {
 
   constructor(private readonly terms: LoanTerms) {
     const stated = terms.phases.reduce((sum, phase) => sum + (phase.count ?? mostPayments), 0);
-    const spread = terms.phases.reduce(
-      (most, phase) => Math.max(most, 'amortizeOver' in phase ? phase.amortizeOver : 0),
-      0,
-    );
     const payments = Math.min(stated, mostPayments);
-    this.dues = cycleDates(paymentCycle(terms), payments + spread);
+    this.dues = cycleDates(paymentCycle(terms), furthestPayment(terms, payments));
     this.growths = new PeriodGrowths(terms, this.dues);
     this.events = new EventQueue(terms);
     this.columns = loanColumns(payments + 2 * terms.recorded.length + terms.extrasOnce.length + 1);
@@ -282,4 +278,15 @@ class LoanWalk {
     columns.phase[row] = phase;
     columns.length = row + 1;
   }
+}
+
+/** How many due dates are asked for: those of the payments, and those that level payments are spread over. */
+function furthestPayment(terms: LoanTerms, payments: number): number {
+  let furthest = payments;
+  let first = 0;
+  for (const phase of terms.phases) {
+    if (phase.type === 'level') furthest = Math.max(furthest, first + phase.amortizeOver);
+    first += phase.count ?? 0;
+  }
+  return furthest;
 }

@@ -4,17 +4,24 @@ import { TermsFault } from '../terms-fault.ts';
 
 const Precise = Decimal.clone({ precision: 70, rounding: Decimal.ROUND_HALF_UP });
 
+/** The growth of each period over which a balance is repaid, in order. */
+export interface Growths {
+  readonly count: number;
+  at(period: number): Ratio;
+}
+
 /**
  * The payment that makes a balance zero after one payment per growth factor, in minor units, unrounded.
  *
  * P = B / Σ Π 1/(1+gᵢ): the present value of an annuity with each period's own factor (Kellison, The Theory of
  * Interest, sections 3.2 and 6.2). 70 digits, so that what is rounded from it is right to the last unit.
  */
-export function levelPaymentExact(balance: number, growths: readonly Ratio[]): Decimal {
+export function levelPaymentExact(balance: number, growths: Growths): Decimal {
   let discount = new Precise(1);
   let annuity = new Precise(0);
   const factorOf = new Map<Ratio, Decimal>();
-  for (const growth of growths) {
+  for (let period = 0; period < growths.count; period += 1) {
+    const growth = growths.at(period);
     let factor = factorOf.get(growth);
     if (!factor) {
       factor = new Precise(growth.den.toString()).div((growth.num + growth.den).toString());
@@ -27,12 +34,13 @@ export function levelPaymentExact(balance: number, growths: readonly Ratio[]): D
 }
 
 /** The same in doubles: good to about one part in 10^12. */
-function levelPaymentEstimate(balance: number, growths: readonly Ratio[]): number {
+function levelPaymentEstimate(balance: number, growths: Growths): number {
   let discount = 1;
   let annuity = 0;
   let last: Ratio | undefined;
   let factor = 1;
-  for (const growth of growths) {
+  for (let period = 0; period < growths.count; period += 1) {
+    const growth = growths.at(period);
     if (growth !== last) {
       factor = 1 / (1 + Number(growth.num) / Number(growth.den));
       last = growth;
@@ -48,12 +56,7 @@ function levelPaymentEstimate(balance: number, growths: readonly Ratio[]): numbe
  * The estimate in doubles decides wherever it is clear of a rounding boundary by far more than its error;
  * only near a boundary, or for huge balances, is the exact payment computed.
  */
-export function levelPayment(
-  balance: number,
-  growths: readonly Ratio[],
-  step: number,
-  upward: boolean,
-): number {
+export function levelPayment(balance: number, growths: Growths, step: number, upward: boolean): number {
   const inSteps = levelPaymentEstimate(balance, growths) / step;
   const boundary = upward ? inSteps : inSteps + 0.5;
   const distance = Math.abs(boundary - Math.round(boundary));

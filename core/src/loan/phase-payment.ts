@@ -23,7 +23,7 @@ export function phasePayment(
 ): number {
   if (phase.type === 'interest-only') return 0;
   if (phase.payment === undefined && phase.type === 'level') {
-    const each = Array.from({ length: phase.amortizeOver }, (_, k) => growths.at(first + k).exact);
+    const each = { count: phase.amortizeOver, at: (period: number) => growths.at(first + period).exact };
     const unit = terms.rounding.payment === 'unit' ? 10 ** terms.digits : 1;
     return levelPayment(balance, each, unit, terms.rounding.payment === 'cent-up');
   }
