@@ -9,7 +9,7 @@ export default defineConfig({
   // One company, one open month: the jobs follow one another as they do in the month.
   workers: 1,
   fullyParallel: false,
-  timeout: 60_000,
+  timeout: 120_000,
   reporter: [['list'], ['json', { outputFile: process.env['COFFER_E2E_REPORT'] ?? 'test-results/e2e.json' }]],
   use: {
     baseURL: address,

@@ -1,7 +1,7 @@
 // Builds what changed: `cli`, `server` and `web` into dist/. `all` builds all three.
 import { createHash } from 'node:crypto';
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -69,12 +69,16 @@ async function bundle(entry, outfile, external) {
 
 function buildWeb() {
   const bin = join(root, 'node_modules/@angular/cli/bin/ng.js');
-  const done = spawnSync(process.execPath, [bin, 'build'], {
+  // Built beside what is being served and then put in its place, so that a build that fails breaks nothing.
+  const beside = join(dist, 'web.new');
+  const done = spawnSync(process.execPath, [bin, 'build', '--output-path', beside], {
     cwd: join(root, 'web'),
     stdio: ['ignore', 2, 2],
     env: { ...process.env, NG_CLI_ANALYTICS: 'false' },
   });
   if (done.status !== 0) process.exit(done.status ?? 1);
+  rmSync(join(dist, 'web'), { recursive: true, force: true });
+  renameSync(beside, join(dist, 'web'));
 }
 
 mkdirSync(dist, { recursive: true });

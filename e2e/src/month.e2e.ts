@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import exceljs from 'exceljs';
 import { parse } from 'csv-parse/sync';
-import { expect, expectAccessible, logIn, rowWith, test } from './coffer.ts';
+import { expect, expectAccessible, goTo, logIn, rowWith, test } from './coffer.ts';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -143,7 +143,7 @@ test('6. the month is closed: worked out, balanced, locked; the next opens with 
   await expect(page.getByText('locked by Ilka Varga')).toBeVisible();
 
   await page.getByRole('radio', { name: 'November 2026, open' }).click();
-  await page.getByRole('link', { name: 'Journal' }).click();
+  await goTo(page, 'Journal');
   await expect(page.getByText('This month is open')).toBeVisible();
   await expect(page.getByText('Reversal: Interest accrued to 31 Oct 2026').first()).toBeVisible();
 });
@@ -152,7 +152,7 @@ test('7. journal, schedule and instrument are taken out as files, and an instrum
   page,
 }) => {
   await page.getByRole('radio', { name: 'October 2026, closed' }).click();
-  await page.getByRole('link', { name: 'Journal' }).click();
+  await goTo(page, 'Journal');
   await expectAccessible(page);
   const take = async (menu: string, item: string): Promise<Buffer> => {
     await page.getByRole('button', { name: menu }).click();
@@ -176,7 +176,7 @@ test('7. journal, schedule and instrument are taken out as files, and an instrum
   await book.xlsx.load(new Uint8Array(workbook).buffer);
   expect(book.getWorksheet('Journal')?.rowCount).toBe(lines.length + 1);
 
-  await page.getByRole('link', { name: 'Register' }).click();
+  await goTo(page, 'Register');
   await rowWith(page, 'Polishing bay loan').getByText('Polishing bay loan').click();
   const schedule = parse(await take('Take out a file', 'Schedule as CSV'), { columns: true }) as Record<
     string,
@@ -188,7 +188,7 @@ test('7. journal, schedule and instrument are taken out as files, and an instrum
     name: string;
   };
 
-  await page.getByRole('link', { name: 'Register' }).first().click();
+  await goTo(page, 'Register');
   const bringIn = async (text: string): Promise<void> =>
     page
       .getByLabel('Instrument document')

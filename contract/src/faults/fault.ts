@@ -38,10 +38,12 @@ function messageOf(issue: v.BaseIssue<unknown>): string {
   return `Found ${shown(issue.input)}; ${issue.message}`;
 }
 
-/** Every issue of a failed parse as a fault. */
+/** The issues of a failed parse as faults, for each key the first: what follows from it would only repeat it. */
 export function faultsOf(issues: readonly v.BaseIssue<unknown>[]): Fault[] {
-  return issues.map((issue) => ({
-    key: (issue.path ?? []).map((item) => String(item.key)).join('.'),
-    message: messageOf(issue),
-  }));
+  const faults = new Map<string, Fault>();
+  for (const issue of issues) {
+    const key = (issue.path ?? []).map((item) => String(item.key)).join('.');
+    if (!faults.has(key)) faults.set(key, { key, message: messageOf(issue) });
+  }
+  return [...faults.values()];
 }

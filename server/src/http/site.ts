@@ -21,7 +21,11 @@ export function site(folder: string): Router {
       },
     }),
   );
-  router.get('/{*path}', (_request, response) => {
+  router.get('/{*path}', (request, response) => {
+    if (/\.\w+$/.test(request.path)) {
+      response.status(404).type('text').send('There is no such file.');
+      return;
+    }
     response.setHeader('Cache-Control', 'no-store');
     response.type('html').send(page.replaceAll('COFFER_NONCE', nonceOf(response)));
   });

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import type { Explanation, FigureLink } from '@coffer/core';
+import { showDecimal } from '../figures/show';
 import { AmountPipe, WithDaysPipe } from '../figures/amount.pipe';
 
 /** How a figure is made: its inputs, each leading to where it comes from, the unrounded value and the rounding. */
@@ -29,7 +30,7 @@ import { AmountPipe, WithDaysPipe } from '../figures/amount.pipe';
         }
         @if (how.unrounded) {
           <dt class="sum">unrounded</dt>
-          <dd class="sum">{{ how.unrounded }}</dd>
+          <dd class="sum">{{ showDecimal(how.unrounded) }}</dd>
           <dt class="result">{{ how.rounding }}</dt>
           <dd class="result">{{ how.amount | amount }}</dd>
         }
@@ -110,4 +111,5 @@ export class ExplainPanel {
   readonly explanation = input.required<Explanation>();
   readonly follow = output<FigureLink>();
   readonly closed = output();
+  protected readonly showDecimal = showDecimal;
 }

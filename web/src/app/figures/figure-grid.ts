@@ -4,7 +4,6 @@ import {
   Component,
   computed,
   ElementRef,
-  inject,
   input,
   linkedSignal,
   output,
@@ -35,7 +34,7 @@ export class FigureGrid<Item> {
   /** Least width before the table scrolls sideways. */
   readonly minWidth = input(640);
   /** A total under the rows, always in view. */
-  readonly foot = input<Readonly<Record<string, string>> | undefined>();
+  readonly total = input<Readonly<Record<string, string>> | undefined>();
   /** Row and column of the figure that is being explained. */
   readonly explained = input<{ row: string; column: string } | undefined>();
   /** Id of a row to mark, such as the one hovered over elsewhere. */
@@ -61,7 +60,9 @@ export class FigureGrid<Item> {
     },
   });
   private readonly viewport = viewChild.required(CdkVirtualScrollViewport);
-  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  private readonly table = viewChild.required<ElementRef<HTMLElement>>('table');
+  private readonly head = viewChild.required<ElementRef<HTMLElement>>('head');
+  private readonly foot = viewChild<ElementRef<HTMLElement>>('foot');
 
   protected trackRow(_: number, row: GridRow<Item>): string {
     return row.id;
@@ -99,13 +100,21 @@ export class FigureGrid<Item> {
       this.columns().findIndex(({ key }) => key === columnKey),
     );
     this.cursor.set({ row, column, from: row });
-    const above = Math.floor(this.viewport().getViewportSize() / this.rowHeight() / 3);
-    this.viewport().scrollToIndex(Math.max(0, row - above));
+    const table = this.table().nativeElement;
+    table.scrollTop = row * this.rowHeight() - (this.visibleHeight() - this.rowHeight()) / 3;
+  }
+
+  /** Height between the sticky headings and the sticky total. */
+  private visibleHeight(): number {
+    const { clientHeight } = this.table().nativeElement;
+    return (
+      clientHeight - this.head().nativeElement.offsetHeight - (this.foot()?.nativeElement.offsetHeight ?? 0)
+    );
   }
 
   /** Takes the keyboard. */
   focus(): void {
-    this.host.nativeElement.querySelector<HTMLElement>('[role=grid]')?.focus();
+    this.table().nativeElement.focus();
   }
 
   protected onClick(row: number, column: number): void {
@@ -120,7 +129,7 @@ export class FigureGrid<Item> {
 
   protected onKey(event: KeyboardEvent): void {
     const { row, column } = this.cursor();
-    const page = Math.max(1, Math.floor(this.viewport().getViewportSize() / this.rowHeight()) - 1);
+    const page = Math.max(1, Math.floor(this.visibleHeight() / this.rowHeight()) - 1);
     const lastRow = this.rows().length - 1;
     const lastColumn = this.columns().length - 1;
     const whole = event.ctrlKey || event.metaKey;
@@ -147,12 +156,11 @@ export class FigureGrid<Item> {
     const to = Math.min(Math.max(column, 0), this.columns().length - 1);
     this.cursor.set({ row: at, column: to, from: taking ? before.from : at });
     this.look.emit(this.rows()[at]);
-    const top = this.viewport().measureScrollOffset();
-    const height = this.viewport().getViewportSize();
+    const table = this.table().nativeElement;
     const start = at * this.rowHeight();
-    if (start < top) this.viewport().scrollToOffset(start);
-    else if (start + this.rowHeight() > top + height)
-      this.viewport().scrollToOffset(start + this.rowHeight() - height);
+    const lowest = start + this.rowHeight() - this.visibleHeight();
+    if (table.scrollTop > start) table.scrollTop = start;
+    else if (table.scrollTop < lowest) table.scrollTop = lowest;
   }
 
   private emitChoice(): void {
@@ -162,7 +170,7 @@ export class FigureGrid<Item> {
   }
 
   private footTexts(): string[][] {
-    const cells = this.foot();
+    const cells = this.total();
     return cells ? [this.columns().map(({ key }) => cells[key] ?? '')] : [];
   }
 

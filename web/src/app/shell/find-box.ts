@@ -43,9 +43,10 @@ const most = 8;
       [matAutocomplete]="list"
       (focus)="load()"
       (input)="text.set(box.value)"
+      (keydown.enter)="enter()"
     />
     <kbd aria-hidden="true">/</kbd>
-    <mat-autocomplete #list="matAutocomplete" autoActiveFirstOption (optionSelected)="go($event)">
+    <mat-autocomplete #list="matAutocomplete" autoActiveFirstOption (optionSelected)="chosen($event)">
       @for (found of matches(); track found.name) {
         <mat-option [value]="found">
           {{ found.name }} <span class="dim">{{ found.kind }}</span>
@@ -121,12 +122,22 @@ export class FindBox {
     });
   }
 
-  protected go({ option }: MatAutocompleteSelectedEvent): void {
-    const { path, date } = option.value as Found;
+  protected chosen({ option }: MatAutocompleteSelectedEvent): void {
+    this.go(option.value as Found);
+  }
+
+  /** Enter before the list has opened takes what would stand first in it. */
+  protected enter(): void {
+    const [first] = this.matches();
+    if (this.trigger().activeOption === null && first && this.text() !== '') this.go(first);
+  }
+
+  private go({ path, date }: Found): void {
     if (date !== undefined) this.asOf.choose(date);
     if (path !== undefined) void this.router.navigateByUrl(path);
     this.box().nativeElement.value = '';
     this.text.set('');
+    this.trigger().closePanel();
     this.box().nativeElement.blur();
   }
 }

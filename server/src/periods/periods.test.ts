@@ -1,0 +1,254 @@
+import { randomUUID } from 'node:crypto';
+import exceljs from 'exceljs';
+import { parse } from 'csv-parse/sync';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { loanDocument, TestServer, type Answer, type Caller } from '../testing/test-server.ts';
+
+let server: TestServer;
+let preparer: Caller;
+beforeEach(async () => {
+  server = await TestServer.start();
+  preparer = await server.as('ilka');
+});
+afterEach(() => server.stop());
+
+const open = '2026-10-31';
+const lock = (endsOn = open, headers: Record<string, string> = {}): Promise<Answer> =>
+  preparer.call('POST', `/api/periods/${endsOn}/lock`, {}, headers);
+const entryCount = async (): Promise<number> =>
+  Number((await server.database('entry').count({ many: '*' }).first())?.['many']);
+
+interface Line {
+  role: string;
+  debit: number;
+  credit: number;
+}
+
+/** Balances of the ledger by account role up to a day. */
+async function ledger(to: string): Promise<Map<string, number>> {
+  const { rows } = await server.database.raw(
+    `select role, sum(debit - credit)::bigint as balance from entry join entry_line using (company_id, number) where date <= ? group by role`,
+    [to],
+  );
+  return new Map(rows.map((row: { role: string; balance: number }) => [row.role, Number(row.balance)]));
+}
+
+describe('closing a month', () => {
+  it('posts what the close showed, leaves the ledger at the register, and opens the next with the reversals', async () => {
+    const { body: shown } = await preparer.call('GET', `/api/periods/${open}/close`);
+    const { body: register } = await preparer.call('GET', `/api/register?on=${open}`);
+    const { body: locked } = await lock();
+    expect(locked).toEqual({
+      endsOn: open,
+      entries: shown.entryCount,
+      reversals: shown.reversalCount,
+      opens: '2026-11-30',
+    });
+
+    const { body: journal } = await preparer.call('GET', '/api/journal?from=2026-10-01&to=2026-10-31');
+    expect(journal.debits).toBe(journal.credits);
+    for (const entry of journal.entries as { lines: Line[] }[]) {
+      expect(entry.lines.reduce((sum, line) => sum + line.debit - line.credit, 0)).toBe(0);
+    }
+    const balances = await ledger(open);
+    const sum = (of: (figures: Record<string, number>) => number): number =>
+      register.rows.reduce(
+        (total: number, row: { figures: Record<string, number> }) => total + of(row.figures),
+        0,
+      );
+    expect(balances.get('interest-payable')).toBe(
+      -sum((at) => (at['accruedInterest'] ?? 0) + (at['unpaidInterest'] ?? 0)),
+    );
+    expect(balances.get('current-portion')).toBe(-sum((at) => at['current'] ?? 0));
+    const debt = ['loan-payable', 'bonds-payable', 'bond-discount', 'bond-premium', 'current-portion'];
+    expect(debt.reduce((total, role) => total + (balances.get(role) ?? 0), 0)).toBe(
+      -sum((at) => at['carrying'] ?? 0),
+    );
+
+    const { body: next } = await preparer.call('GET', '/api/journal?from=2026-11-01&to=2026-11-30');
+    expect(next.entries.map((entry: { kind: string }) => entry.kind)).toEqual(
+      new Array(shown.reversalCount).fill('reversal'),
+    );
+    const numbers = (await server.database('entry').orderBy('number').pluck('number')) as number[];
+    expect(numbers).toEqual(numbers.map((_, at) => at + 1));
+    const after = await preparer.call('GET', `/api/register?on=${open}`);
+    expect(after.body).toMatchObject({ reported: true, rows: register.rows });
+  });
+
+  it('happens once: a second lock, two at the same time, and a repeat of the same call', async () => {
+    const key = randomUUID();
+    const answers = await Promise.all([lock(open, { 'idempotency-key': key }), lock(), lock()]);
+    const codes = answers.map(({ status, body }) => (status === 200 ? 'locked' : body.error.code)).sort();
+    expect(codes.filter((code) => code === 'locked')).toHaveLength(1);
+    expect(
+      codes
+        .filter((code) => code !== 'locked')
+        .every((code) => ['already-locked', 'being-locked'].includes(code)),
+    ).toBe(true);
+    const posted = await entryCount();
+    expect((await lock()).body.error.code).toBe('already-locked');
+    expect(await entryCount()).toBe(posted);
+    const november = { 'idempotency-key': randomUUID() };
+    const [first, again] = [await lock('2026-11-30', november), await lock('2026-11-30', november)];
+    expect(again.body).toEqual(first.body);
+  });
+
+  it('is refused while another close holds the turn, and says so', async () => {
+    await server.database.transaction(async (other) => {
+      await other.raw(`select pg_advisory_xact_lock(hashtext('period close'), 1)`);
+      const answer = await lock();
+      expect([answer.status, answer.body.error.code]).toEqual([409, 'being-locked']);
+    });
+    expect((await lock()).status).toBe(200);
+  });
+
+  it('of a month that is not there says when it opens or what is wrong', async () => {
+    expect((await lock('2026-12-31')).body.error.message).toMatch(/it opens when the period to 2026-10-31/);
+    expect((await lock('2026-10-15')).body.error.message).toMatch(/last day of a month/);
+    expect((await lock('2020-01-31')).body.error.message).toMatch(/before the books began/);
+  });
+
+  it('writes nothing when anything fails on the way', async () => {
+    await server.database.raw(
+      `alter table entry_line add constraint no_cash check (role <> 'cash') not valid`,
+    );
+    const before = await entryCount();
+    const answer = await lock();
+    expect(answer.status).toBe(500);
+    expect(answer.text).not.toMatch(/no_cash|entry_line/);
+    expect(await entryCount()).toBe(before);
+    const { body } = await preparer.call('GET', '/api/company');
+    expect(body.periods.at(-1)).toMatchObject({ endsOn: open, state: 'open' });
+  });
+});
+
+describe('a late change', () => {
+  it('leaves closed months as they were and is made good in the open one', async () => {
+    const { body: register } = await preparer.call('GET', '/api/register?on=2026-09-30');
+    const row = register.rows.find(
+      (candidate: { name: string }) => candidate.name === 'Furnace hall mortgage',
+    );
+    const { body: held } = await preparer.call('GET', `/api/instruments/${row.id}`);
+    const document = {
+      ...held.document,
+      events: [
+        ...(held.document.events ?? []),
+        { type: 'extra-principal', on: '2026-07-20', amount: '25000.00' },
+      ],
+    };
+    await preparer.call('PUT', `/api/instruments/${row.id}`, {
+      version: held.version,
+      document,
+      reason: 'Found on the July statement',
+    });
+    expect((await preparer.call('GET', '/api/register?on=2026-09-30')).body.rows).toEqual(register.rows);
+    const { body } = await preparer.call('GET', `/api/periods/${open}/close/${row.id}`);
+    const correction = body.entries.find((entry: { kind: string }) => entry.kind === 'correction');
+    const lines = correction.lines as Line[];
+    expect(lines.find((line) => line.role === 'cash')).toMatchObject({ credit: 2_500_000 });
+    await lock();
+    const balances = await server.database.raw(
+      `select sum(debit - credit)::bigint as balance from entry join entry_line using (company_id, number)
+       where instrument_id = ? and date <= ? and role in ('loan-payable', 'current-portion')`,
+      [row.id, open],
+    );
+    const { body: after } = await preparer.call('GET', `/api/register?on=${open}`);
+    const now = after.rows.find((candidate: { id: string }) => candidate.id === row.id);
+    expect(Number(balances.rows[0].balance)).toBe(-now.figures.outstanding);
+  });
+
+  it('takes on a loan that began in closed months', async () => {
+    const start = {
+      start: '2026-08-01',
+      payments: { every: 'month', first: '2026-09-01', phases: [{ type: 'level', count: 360 }] },
+    };
+    const { body: saved } = await preparer.call('POST', '/api/instruments', {
+      document: loanDocument('Found late', start),
+    });
+    await lock();
+    const { body } = await preparer.call('GET', `/api/periods/${open}/close/${saved.id}`);
+    expect(body.entries[0]).toMatchObject({ kind: 'opening', date: '2026-10-01' });
+  });
+});
+
+describe('a closed month, in the database itself', () => {
+  const closed = '2026-09-30';
+  const refuses = async (sql: string, why: RegExp): Promise<void> => {
+    await expect(
+      server.database.transaction((on) => on.raw(sql)),
+      sql,
+    ).rejects.toThrow(why);
+  };
+
+  it('refuses change of any kind', async () => {
+    await refuses(`update entry_line set debit = debit + 1 where debit > 0`, /never changed/);
+    await refuses(`delete from entry`, /never changed/);
+    await refuses(`truncate entry_line`, /never changed/);
+    await refuses(`update reported_position set carrying = 0`, /never changed/);
+    await refuses(
+      `update period set state = 'open', closed_at = null where ends_on = '${closed}'`,
+      /kept as it is/,
+    );
+    await refuses(`delete from period where ends_on = '${closed}'`, /kept as it is/);
+    await refuses(
+      `insert into entry select company_id, (select max(number) + 1 from entry), '${closed}', '${closed}', kind, memo, instrument_id, instrument_version, row_number, posted_by, posted_at from entry limit 1`,
+      /is closed/,
+    );
+    await refuses(
+      `insert into entry_line select company_id, number, 99, role, debit, credit from entry_line order by number limit 1`,
+      /is closed/,
+    );
+    await refuses(`insert into reported_position select * from reported_position limit 1`, /is closed/);
+    await refuses(`delete from audit_event`, /never changed/);
+  });
+
+  it('takes no entry that does not balance, leaves a gap, or lies outside its month', async () => {
+    const head = (number: string, date: string): string =>
+      `insert into entry (company_id, number, period_end, date, kind, memo, instrument_id, instrument_version)
+       select 1, ${number}, '${open}', '${date}', 'accrual', 'x', id, 1 from instrument limit 1`;
+    const next = '(select max(number) + 1 from entry)';
+    await refuses(head(next, '2026-10-15'), /does not balance: 0 lines/);
+    await refuses(
+      `${head(next, '2026-10-15')}; insert into entry_line select 1, max(number), 1, 'cash', 5, 0 from entry; insert into entry_line select 1, max(number), 2, 'fees', 0, 4 from entry`,
+      /does not balance: 2 lines, off by 1/,
+    );
+    await refuses(head('(select max(number) + 2 from entry)', '2026-10-15'), /leave a gap/);
+    await refuses(head(next, '2026-11-01'), /violates check/);
+  });
+
+  it('keeps an audit trail whose chain tells of any loss', async () => {
+    const { rows } = await server.database.raw(`
+      select bool_and(hash = sha256(previous_hash || convert_to(concat_ws(E'\\x1f', id, company_id, extract(epoch from at), person_id, action, subject, detail), 'UTF8')))
+         and bool_and(previous_hash = coalesce(before, ''::bytea)) as whole
+      from (select *, lag(hash) over (order by id) as before from audit_event) as chained`);
+    expect(rows[0].whole).toBe(true);
+  });
+});
+
+describe('the journal as a file', () => {
+  it('balances in CSV and in the workbook, and no text becomes a formula', async () => {
+    await preparer.call('POST', '/api/instruments', { document: loanDocument('=HYPERLINK("x")') });
+    await lock();
+    const span = '?from=2026-10-01&to=2026-10-31';
+    const { text } = await preparer.call('GET', `/api/journal.csv${span}`);
+    const lines = parse(text, { columns: true }) as Record<string, string>[];
+    const cents = (side: string): number =>
+      lines.reduce((sum, line) => sum + Math.round(Number(line[side]) * 100), 0);
+    expect(cents('debit')).toBe(cents('credit'));
+    expect(lines.some((line) => line['instrument'] === `'=HYPERLINK("x")`)).toBe(true);
+    const { body } = await preparer.call('GET', `/api/journal${span}`);
+    expect(cents('debit')).toBe(body.debits);
+  });
+
+  it('is a workbook with amounts as numbers', async () => {
+    await lock();
+    const answer = await preparer.bytes('/api/journal.xlsx?from=2026-10-01&to=2026-10-31');
+    const book = new exceljs.Workbook();
+    await book.xlsx.load(answer);
+    const sheet = book.getWorksheet('Journal');
+    const debits = sheet?.getColumn('I').values.slice(2) ?? [];
+    const total = debits.reduce<number>((sum, value) => sum + Math.round(Number(value ?? 0) * 100), 0);
+    const { body } = await preparer.call('GET', '/api/journal?from=2026-10-01&to=2026-10-31');
+    expect(total).toBe(body.debits);
+  });
+});

@@ -1,0 +1,129 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { passwords, TestServer } from '../testing/test-server.ts';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await TestServer.start();
+});
+afterAll(() => server.stop());
+
+describe('logging in', () => {
+  it('keeps the session in a cookie that scripts cannot read, and the password nowhere', async () => {
+    const caller = server.caller();
+    const answer = await caller.logIn('Ilka', passwords.ilka);
+    expect(answer.status).toBe(200);
+    const session = answer.headers.getSetCookie().find((cookie) => cookie.startsWith('coffer='));
+    expect(session).toMatch(/HttpOnly/);
+    expect(session).toMatch(/SameSite=Strict/);
+    expect((await caller.call('GET', '/api/session')).body.person).toMatchObject({
+      logIn: 'ilka',
+      role: 'preparer',
+    });
+    const { rows } = await server.database.raw('select password_hash from person');
+    for (const { password_hash: hash } of rows) expect(hash).toMatch(/^\$argon2id\$/);
+  });
+
+  it('answers alike for a wrong password and an unknown name', async () => {
+    const wrong = await server.caller().logIn('bram', 'not it');
+    const unknown = await server.caller().logIn('nobody', 'not it');
+    expect([wrong.status, unknown.status]).toEqual([401, 401]);
+    expect(wrong.body.error.message).toBe(unknown.body.error.message);
+  });
+
+  it('is refused after ten failures, with the right password too, and says until when', async () => {
+    for (let attempt = 0; attempt < 10; attempt += 1) {
+      expect((await server.caller().logIn('tobiah', `guess ${attempt}`)).status).toBe(401);
+    }
+    const locked = await server.caller().logIn('tobiah', passwords.tobiah);
+    expect(locked.status).toBe(429);
+    expect(locked.body.error.message).toMatch(/failed 10 times. Wait 15 minutes/);
+    expect((await server.caller().logIn('bram', passwords.bram)).status).toBe(200);
+  });
+
+  it('ends with the log-out', async () => {
+    const caller = await server.as('ilka');
+    expect((await caller.call('DELETE', '/api/session')).status).toBe(200);
+    expect((await caller.call('GET', '/api/company')).status).toBe(401);
+  });
+
+  it('survives a restart, as sessions are kept in the database', async () => {
+    const caller = await server.as('ilka');
+    await caller.call('GET', '/api/company');
+    const { rows } = await server.database.raw(
+      `select count(*) as many from session where sess -> 'personId' is not null`,
+    );
+    expect(Number(rows[0].many)).toBeGreaterThan(0);
+  });
+});
+
+describe('what a call must carry', () => {
+  it('is refused without a session, without the anti-forgery token, or with another’s', async () => {
+    expect((await server.caller().call('GET', '/api/register?on=2026-10-31')).body.error.code).toBe(
+      'not-logged-in',
+    );
+    const caller = await server.as('ilka');
+    const other = server.caller();
+    await other.call('GET', '/api/session');
+    for (const token of ['', 'x'.repeat(32), 'short']) {
+      const answer = await caller.call(
+        'POST',
+        '/api/instruments',
+        { document: {} },
+        { 'x-xsrf-token': token },
+      );
+      expect([answer.status, answer.body.error.code]).toEqual([403, 'anti-forgery']);
+    }
+  });
+
+  it('lets readers read and change nothing', async () => {
+    const caller = await server.as('bram');
+    expect((await caller.call('GET', '/api/register?on=2026-10-31')).status).toBe(200);
+    for (const [method, path] of [
+      ['POST', '/api/instruments'],
+      ['POST', '/api/periods/2026-10-31/lock'],
+    ] as const) {
+      const answer = await caller.call(method, path, {});
+      expect([answer.status, answer.body.error.code]).toEqual([403, 'not-allowed']);
+    }
+  });
+
+  it('is small, JSON, and to an address that there is', async () => {
+    const caller = await server.as('ilka');
+    const large = await caller.call(
+      'POST',
+      '/api/instruments',
+      JSON.stringify({ document: 'x'.repeat(50_000_000) }),
+    );
+    expect([large.status, large.body.error.code]).toEqual([413, 'too-large']);
+    const broken = await caller.call('POST', '/api/instruments', '{ "document": ');
+    expect([broken.status, broken.body.error.code]).toEqual([400, 'not-json']);
+    expect((await caller.call('GET', '/api/nowhere')).body.error.message).toMatch(/GET \/api\/nowhere/);
+    expect((await caller.call('GET', '/api/register?on=2026-02-30')).body.error.faults).toEqual([
+      { key: 'on', message: 'Found "2026-02-30"; there is no such date.' },
+    ]);
+    const odd = await caller.call('GET', '/api/instruments/%E0%A4%A');
+    expect(odd.status).toBe(400);
+    for (const answer of [large, broken, odd]) expect(answer.text).not.toMatch(/\bat .*\.ts|node_modules/);
+  });
+});
+
+describe('what every answer carries', () => {
+  it('is the content-security-policy and its company', async () => {
+    const { headers } = await server.caller().call('GET', '/api/health');
+    const policy = headers.get('content-security-policy') ?? '';
+    expect(policy).toContain("default-src 'self'");
+    expect(policy).toContain("script-src 'self';");
+    expect(policy).toContain("frame-ancestors 'none'");
+    expect(headers.get('x-content-type-options')).toBe('nosniff');
+    expect(headers.get('x-powered-by')).toBeNull();
+  });
+
+  it('describes itself by OpenAPI', async () => {
+    const caller = await server.as('ilka');
+    const { body } = await caller.call('GET', '/api');
+    expect(body.openapi).toBe('3.1.0');
+    expect(Object.keys(body.paths)).toEqual(
+      expect.arrayContaining(['/api/register', '/api/periods/{endsOn}/lock', '/api/journal.xlsx']),
+    );
+  });
+});

@@ -1,0 +1,153 @@
+import { randomBytes, randomUUID } from 'node:crypto';
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { fileURLToPath } from 'node:url';
+import type { Knex } from 'knex';
+import { pino } from 'pino';
+import { connect } from '../database/connect.ts';
+import { migrate } from '../database/migrate.ts';
+import { loadDemo } from '../demo/load-demo.ts';
+import { application } from '../http/app.ts';
+
+/** An answer of the server: its status and its body, read as JSON where it is. */
+export interface Answer {
+  readonly status: number;
+  readonly headers: Headers;
+  readonly text: string;
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any -- tests look into answers of every shape
+  readonly body: any;
+}
+
+/** Someone who calls the server with a session of their own. */
+export class Caller {
+  private readonly cookies = new Map<string, string>();
+
+  constructor(private readonly address: string) {}
+
+  /** Makes a call; a body is sent as JSON unless it is text. The anti-forgery token and a fresh key go with it. */
+  async call(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<Answer> {
+    const response = await fetch(this.address + path, {
+      method,
+      headers: {
+        'content-type': 'application/json',
+        'idempotency-key': randomUUID(),
+        'x-xsrf-token': this.cookies.get('XSRF-TOKEN') ?? '',
+        cookie: [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; '),
+        ...headers,
+      },
+      ...(body !== undefined && { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+    });
+    for (const cookie of response.headers.getSetCookie()) {
+      const [, name = '', value = ''] = /^([^=]+)=([^;]*)/.exec(cookie) ?? [];
+      this.cookies.set(name, value);
+    }
+    const text = await response.text();
+    const json = response.headers.get('content-type')?.includes('json') ?? false;
+    return {
+      status: response.status,
+      headers: response.headers,
+      text,
+      body: json ? JSON.parse(text) : undefined,
+    };
+  }
+
+  /** Fetches a file. */
+  async bytes(path: string): Promise<ArrayBuffer> {
+    const cookie = [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; ');
+    return (await fetch(this.address + path, { headers: { cookie } })).arrayBuffer();
+  }
+
+  async logIn(logIn: string, password: string): Promise<Answer> {
+    await this.call('GET', '/api/session');
+    return this.call('POST', '/api/session', { logIn, password });
+  }
+}
+
+/** Passwords of the demo company's people. */
+export const passwords = {
+  ilka: 'molten-sand-1450',
+  bram: 'clear-lens-0730',
+  sunniva: 'kiln-door-2210',
+  tobiah: 'pale-cullet-318',
+} as const;
+
+/** The application on a database of its own with the demo company. */
+export class TestServer {
+  private constructor(
+    readonly database: Knex,
+    readonly address: string,
+    private readonly close: () => Promise<void>,
+  ) {}
+
+  /** Makes the database in the cluster that COFFER_TEST_DATABASE names, migrates it and serves it. */
+  static async start(): Promise<TestServer> {
+    const given = process.env['COFFER_TEST_DATABASE'];
+    if (!given) throw new Error('COFFER_TEST_DATABASE is not set; run ./coffer test.');
+    const name = `coffer_test_${randomBytes(6).toString('hex')}`;
+    const maker = connect(given);
+    await maker.raw(`create database ${name}`);
+    const url = given.replace(/\/[^/]*$/, `/${name}`);
+    const database = connect(url);
+    const logger = pino({ level: 'silent' });
+    await migrate(database);
+    await loadDemo(database, fileURLToPath(new URL('../../../demo', import.meta.url)), logger);
+    const { app, end } = application({
+      database,
+      databaseUrl: url,
+      secret: randomBytes(32).toString('hex'),
+      logger,
+    });
+    const server = createServer(app);
+    await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+    const { port } = server.address() as AddressInfo;
+    return new TestServer(database, `http://127.0.0.1:${port}`, async () => {
+      await closeServer(server);
+      await end();
+      await database.destroy();
+      await maker.raw(`drop database ${name} with (force)`);
+      await maker.destroy();
+    });
+  }
+
+  caller(): Caller {
+    return new Caller(this.address);
+  }
+
+  /** Someone of the demo company, logged in. */
+  async as(logIn: keyof typeof passwords): Promise<Caller> {
+    const caller = this.caller();
+    await caller.logIn(logIn, passwords[logIn]);
+    return caller;
+  }
+
+  stop(): Promise<void> {
+    return this.close();
+  }
+}
+
+function closeServer(server: Server): Promise<void> {
+  return new Promise((resolve) => {
+    server.close(() => resolve());
+    server.closeAllConnections();
+  });
+}
+
+/** A level loan of the demo company's currency. */
+export function loanDocument(name: string, more: object = {}): Record<string, unknown> {
+  return {
+    document: 'coffer.instrument/1',
+    kind: 'loan',
+    name,
+    currency: 'EUR',
+    amount: '100000.00',
+    start: '2026-10-01',
+    rate: { annual: '6%' },
+    payments: { every: 'month', first: '2026-11-01', phases: [{ type: 'level', count: 360 }] },
+    ...more,
+  };
+}
