@@ -50,7 +50,7 @@ function exactLoop(columns: LoanColumns): number {
   for (const { amount, rate, payment } of portfolio) {
     columns.length = 0;
     const growth = multiplier(ratio(BigInt(rate), 120_000n));
-    const rows = fillRegularRows(columns, dues, 0, payments, amount, payment, growth, 0);
+    const rows = fillRegularRows(columns, dues, 0, payments, amount, payment, () => growth, 0);
     for (let row = 0; row < rows; row += 1) interest += columns.interest[row] as number;
   }
   return interest;

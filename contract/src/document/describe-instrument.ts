@@ -44,9 +44,10 @@ export function describeInstrument(document: InstrumentDocument, schedule: Sched
   const { terms } = schedule;
   const words = { level: 'level', fixed: 'fixed payment', 'interest-only': 'interest only' };
   const phases = terms.phases.map((phase) => words[phase.type]).join(', then ');
+  const once = terms.phases.length === 1 && terms.phases[0]?.count === 1;
   return {
     class: document.class ?? 'term-loan',
-    pattern: `${phases}, ${frequencyInWords(terms.every)}`,
+    pattern: once ? 'all at maturity' : `${phases}, ${frequencyInWords(terms.every)}`,
     rate: formatPercent(terms.annualRate),
     matures,
     borrowed: terms.amount,

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { parseDay } from '../calendar/calendar-day.ts';
+import { addMonths, parseDay } from '../calendar/calendar-day.ts';
 import { type DayCountName } from '../calendar/day-counts/day-counts.ts';
 import { explainBondFigure } from '../explain/explain.ts';
 import { ratio, ratioFromDecimal } from '../money/ratio.ts';
@@ -93,6 +93,63 @@ describe('published bonds', () => {
     expect(units(schedule)[0]).toEqual([5000, 5558, 558, 93_197]);
   });
 
+  // Kieso, premium table in whole dollars; the book rounds here and there so that a row may differ by one.
+  it('Kieso premium table, every row', () => {
+    const book = [
+      [3256, 744, 107_786],
+      [3234, 766, 107_020],
+      [3211, 789, 106_231],
+      [3187, 813, 105_418],
+      [3162, 838, 104_580],
+      [3137, 863, 103_717],
+      [3112, 888, 102_829],
+      [3085, 915, 101_914],
+      [3057, 943, 100_971],
+      [3029, 971, 100_000],
+    ];
+    const rows = units(buildBondSchedule(textbook('8', { marketYield: percent('6') })));
+    rows.forEach((row, at) => {
+      row.slice(1).forEach((figure, column) => {
+        expect(Math.abs(figure - (book[at]?.[column] ?? 0))).toBeLessThanOrEqual(1);
+      });
+    });
+    expect(rows.reduce((sum, row) => sum + (row[1] ?? 0), 0)).toBe(31_470);
+  });
+
+  // Kieso, chapter 7: a three-year 10,000 note without interest at 9 %; the same at 10 % sold to yield 12 %.
+  it('Kieso notes at a discount', () => {
+    const three = { face: 1_000_000, matures: day('2027-01-01'), every: 'year' as const };
+    const cents = { interest: 'cent' as const, ties: 'away-from-zero' as const };
+    const bare = buildBondSchedule(textbook('0', { ...three, rounding: cents, marketYield: percent('9') }));
+    expect(bare.proceeds).toBe(772_183);
+    const fromBook = {
+      price: { ofFace: ratioFromDecimal('0.772180'), decimals: 4 },
+      marketYield: percent('9'),
+    };
+    const rows = units(buildBondSchedule(textbook('0', { ...three, rounding: cents, ...fromBook })));
+    expect(rows.map((row) => [row[1], row[3]])).toEqual([
+      [694.96, 8416.76],
+      [757.51, 9174.27],
+      [825.73, 10_000],
+    ]);
+    const at12 = { price: { ofFace: ratioFromDecimal('0.9520'), decimals: 2 }, marketYield: percent('12') };
+    expect(units(buildBondSchedule(textbook('10', { ...three, ...at12 })))).toEqual([
+      [1000, 1142, 142, 9662],
+      [1000, 1159, 159, 9821],
+      [1000, 1179, 179, 10_000],
+    ]);
+  });
+
+  // 26 CFR 1.1272-1(j), Example 1: 1,000,000 in five years at 8 % compounded half-yearly; from memory, reproduced.
+  it('original issue discount of the regulations', () => {
+    const cents = { interest: 'cent' as const, ties: 'away-from-zero' as const };
+    const schedule = buildBondSchedule(
+      textbook('0', { face: 100_000_000, rounding: cents, marketYield: percent('8') }),
+    );
+    expect(schedule.proceeds).toBe(67_556_417);
+    expect(schedule.rows[1]?.amortization).toBe(2_702_257);
+  });
+
   // IFRS 9 Guidance on Implementing, B.26: 59 a year and 1,250 at the end for 1,000 yields 10 % (9.9953 %).
   it('IFRS 9 B.26 effective rate', () => {
     const terms = textbook('4.72', {
@@ -109,6 +166,23 @@ describe('published bonds', () => {
 });
 
 describe('price and yield', () => {
+  // Fabozzi, Bond Markets, Analysis, and Strategies, chapters 2 and 4; 31 CFR 356 Appendix B, example A (a thirty-
+  // year bond at 8.84 %). Per 100 of face, half-yearly; figures from memory, reproduced by computation.
+  it.each([
+    ['10', '11', 20, 91.977, 3],
+    ['0', '9.4', 15, 25.212, 3],
+    ['9', '9', 25, 100, 4],
+    ['6', '9', 5, 88.1309, 4],
+    ['6', '9', 25, 70.357, 4],
+    ['0', '9', 5, 64.3928, 4],
+    ['0', '9', 25, 11.071, 4],
+    ['8.75', '8.84', 30, 99.057893, 6],
+  ])('%s %% to yield %s %% over %d years is priced %d', (coupon, market, years, price, places) => {
+    const terms = textbook(coupon, { matures: addMonths(day('2024-01-01'), 12 * years) });
+    const { clean } = priceFromYield(terms, couponPeriods(terms), decimalOf(percent(market)), terms.issued);
+    expect(clean.times(100).toDecimalPlaces(places).toNumber()).toBe(price);
+  });
+
   const rows = readFileSync(new URL('../../reference/bond-prices.csv', import.meta.url), 'utf8')
     .trim()
     .split('\n')

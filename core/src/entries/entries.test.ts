@@ -77,17 +77,28 @@ describe('position', () => {
     expect([at.outstanding, at.current, at.nonCurrent]).toEqual([9_929_261, 127_163, 9_802_098]);
   });
 
-  // The same at 6.8 % over 120 after 111 payments: all that is left is due within the year.
-  it('never has more current than is outstanding', () => {
-    const terms: LoanTerms = {
-      ...base,
-      amount: 100_000_000,
-      annualRate: ratio(68n, 1000n),
-      phases: [{ type: 'level', count: 120, amortizeOver: 120 }],
-    };
-    const at = position(buildLoanSchedule(terms), addMonths(base.start, 111));
-    expect([at.outstanding, at.current, at.nonCurrent]).toEqual([10_069_814, 10_069_814, 0]);
-  });
+  // The same, computed apart: after 41 of 300, and in the last year, when all that is left is due.
+  it.each([
+    [250_000_00, 525, 'month', 300, 41, [23_188_415, 594_524, 22_593_891]],
+    [1_000_000_00, 680, 'month', 120, 111, [10_069_814, 10_069_814, 0]],
+    [500_000_00, 710, 'quarter', 40, 38, [3_421_526, 3_421_526, 0]],
+    [25_000_00, 999, 'month', 60, 50, [507_547, 507_547, 0]],
+  ] as const)(
+    'of %d at %d basis points every %s over %d after %d',
+    (amount, rate, every, count, paid, figures) => {
+      const months = every === 'month' ? 1 : 3;
+      const terms: LoanTerms = {
+        ...base,
+        amount,
+        every,
+        first: addMonths(base.start, months),
+        annualRate: ratio(BigInt(rate), 10_000n),
+        phases: [{ type: 'level', count, amortizeOver: count }],
+      };
+      const at = position(buildLoanSchedule(terms), addMonths(base.start, months * paid));
+      expect([at.outstanding, at.current, at.nonCurrent]).toEqual(figures);
+    },
+  );
 
   // Accrued interest = principal × rate × day-count fraction; exact rationals, half up, computed apart.
   it.each([
@@ -95,6 +106,13 @@ describe('position', () => {
     ['ACT/360', 1_000_000_00, 625n, '2024-11-15', '2024-12-31', 798_611],
     ['ACT/365F', 1_000_000_00, 625n, '2024-11-15', '2024-12-31', 787_671],
     ['30/360', 500_000_00, 710n, '2024-08-31', '2025-02-28', 1_755_278],
+    ['30/360', 1_000_000_00, 625n, '2023-11-15', '2024-02-29', 1_805_556],
+    ['ACT/360', 1_000_000_00, 625n, '2023-11-15', '2024-02-29', 1_840_278],
+    ['ACT/365F', 1_000_000_00, 625n, '2023-11-15', '2024-02-29', 1_815_068],
+    ['30/360', 750_000_00, 680n, '2024-12-31', '2025-01-31', 425_000],
+    ['ACT/360', 750_000_00, 680n, '2024-12-31', '2025-01-31', 439_167],
+    ['30/360', 2_500_000_00, 525n, '2023-12-01', '2023-12-31', 1_093_750],
+    ['ACT/365F', 2_500_000_00, 525n, '2023-12-01', '2023-12-31', 1_078_767],
     ['ACT/360', 500_000_00, 710n, '2024-08-31', '2025-02-28', 1_784_861],
     ['ACT/365F', 123_456_78, 475n, '2024-02-29', '2024-03-31', 49_806],
     ['30/360', 123_456_78, 475n, '2024-02-29', '2024-03-31', 52_126],

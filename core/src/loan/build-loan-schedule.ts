@@ -1,6 +1,6 @@
 import { cycleDates } from '../calendar/payment-dates.ts';
 import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
-import { roundedProduct } from '../money/rounded-product.ts';
+import { roundedProduct, type Multiplier } from '../money/rounded-product.ts';
 import { EventQueue, type BetweenEvent } from './between-events.ts';
 import { checkLoanTerms } from './check-loan-terms.ts';
 import { interestOf, interestSegments, interestStep, paymentCycle } from './loan-interest.ts';
@@ -52,6 +52,8 @@ class LoanWalk {
     this.chargedBalance = terms.amount;
   }
 
+  private readonly growthOf = (index: number): Multiplier => this.growths.at(index).toSteps;
+
   run(): LoanSchedule {
     const { terms } = this;
     terms.phases.forEach((phase, at) => this.walkPhase(phase, at, at === terms.phases.length - 1));
@@ -94,17 +96,23 @@ class LoanWalk {
     const { columns, dues, terms } = this;
     if (terms.extrasEachPayment.length > 0 || this.unpaid > 0 || this.behind > 0) return;
     if (this.chargedRow !== columns.length || terms.rounding.ties !== 'away-from-zero') return;
-    if (terms.dayCount !== 'even-periods' || interestStep(terms) !== 1) return;
-    if (this.index === 0) return;
-    const growth = this.growths.at(this.index).toSteps;
-    if (!growth.fast || this.balance > growth.amountLimit) return;
+    if (interestStep(terms) !== 1 || this.index === 0) return;
     const eventDay = this.events.nextDay(this.chargedDay);
     let stop = end;
     if (eventDay <= (dues[end - 1] as number)) {
       stop = this.index;
       while (stop < end && (dues[stop] as number) < eventDay) stop += 1;
     }
-    const written = fillRegularRows(columns, dues, this.index, stop, this.balance, payment, growth, phase);
+    const written = fillRegularRows(
+      columns,
+      dues,
+      this.index,
+      stop,
+      this.balance,
+      payment,
+      this.growthOf,
+      phase,
+    );
     if (written > 0) {
       this.index += written;
       this.balance = columns.closing[columns.length - 1] as number;
@@ -209,6 +217,7 @@ class LoanWalk {
       this.charged(event.on, this.balance);
     }
     const { columns, terms } = this;
+    if (terms.recorded.length === 0) return;
     const dues = new Set(Array.from(columns.due.subarray(0, columns.length)));
     for (const { due, on, amount } of terms.recorded) {
       if (!dues.has(due)) {

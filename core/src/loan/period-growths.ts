@@ -1,3 +1,4 @@
+import type { DayCount } from '../calendar/day-counts/day-count.ts';
 import { dayCounts } from '../calendar/day-counts/day-counts.ts';
 import { paymentsPerYear } from '../calendar/frequency.ts';
 import type { Fraction } from '../calendar/fraction.ts';
@@ -17,9 +18,12 @@ export interface PeriodGrowth {
 
 /** Looks up the growth of whole periods; the few that differ within a loan are each worked out once. */
 export class PeriodGrowths {
-  private readonly known = new Map<number, PeriodGrowth>();
+  /** By denominator, then by numerator: small whole numbers, quicker to look up than any one key of both. */
+  private readonly known = new Map<number, PeriodGrowth[]>();
   private readonly regular: PeriodGrowth | undefined;
   private readonly step: bigint;
+  private readonly rule: DayCount;
+  private readonly evenYears: Fraction;
 
   /** @param dues the due dates from index 0 on, as far as they will be asked for */
   constructor(
@@ -27,8 +31,10 @@ export class PeriodGrowths {
     private readonly dues: Int32Array,
   ) {
     this.step = BigInt(interestStep(terms));
+    this.rule = dayCounts[terms.dayCount];
+    this.evenYears = { num: 1, den: paymentsPerYear[terms.every] };
     if (terms.dayCount === 'even-periods') {
-      this.regular = this.growth({ num: 1, den: paymentsPerYear[terms.every] });
+      this.regular = this.growth(this.evenYears);
     }
   }
 
@@ -38,22 +44,23 @@ export class PeriodGrowths {
     if (this.regular) return this.regular;
     const from = this.dues[index - 1] as number;
     const to = this.dues[index] as number;
-    const period = { from, to, evenYears: { num: 1, den: paymentsPerYear[this.terms.every] } };
-    return this.growth(dayCounts[this.terms.dayCount].years(from, to, period));
+    const period = { from, to, evenYears: this.evenYears };
+    return this.growth(this.rule.years(from, to, period));
   }
 
   private firstYears(): Fraction {
     const period = interestPeriod(this.terms, 0);
-    return dayCounts[this.terms.dayCount].years(period.from, period.to, period);
+    return this.rule.years(period.from, period.to, period);
   }
 
-  private growth(years: Fraction): PeriodGrowth {
-    const key = years.num * 2 ** 26 + years.den;
-    let found = this.known.get(key);
+  private growth({ num, den }: Fraction): PeriodGrowth {
+    let ofDenominator = this.known.get(den);
+    if (!ofDenominator) this.known.set(den, (ofDenominator = []));
+    let found = ofDenominator[num];
     if (!found) {
-      const exact = simpleGrowth(this.terms.annualRate, years);
+      const exact = simpleGrowth(this.terms.annualRate, { num, den });
       found = { exact, toSteps: multiplier(ratio(exact.num, exact.den * this.step)) };
-      this.known.set(key, found);
+      ofDenominator[num] = found;
     }
     return found;
   }

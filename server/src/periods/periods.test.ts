@@ -209,7 +209,7 @@ describe('a closed month, in the database itself', () => {
     const next = '(select max(number) + 1 from entry)';
     await refuses(head(next, '2026-10-15'), /does not balance: 0 lines/);
     await refuses(
-      `${head(next, '2026-10-15')}; insert into entry_line select 1, max(number), 1, 'cash', 5, 0 from entry; insert into entry_line select 1, max(number), 2, 'fees', 0, 4 from entry`,
+      `${head(next, '2026-10-15')}; insert into entry_line select 1, max(number), 1, 'cash', 5, 0 from entry union all select 1, max(number), 2, 'fees', 0, 4 from entry`,
       /does not balance: 2 lines, off by 1/,
     );
     await refuses(head('(select max(number) + 2 from entry)', '2026-10-15'), /leave a gap/);

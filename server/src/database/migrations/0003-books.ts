@@ -30,16 +30,19 @@ end $$;
 create trigger period_keeps_closed before update or delete on period
   for each row execute function period_keeps_closed();
 
--- Shared lock on the period: a close that is under way is waited for, and then refuses.
+-- Shared lock on the period: a close that is under way is waited for, and then refuses. Checked once a statement,
+-- however many rows it brings.
 create function period_must_be_open() returns trigger language plpgsql as $$
-declare found text;
+declare asked record; found text;
 begin
-  select state into found from period
-    where company_id = new.company_id and ends_on = new.period_end for share;
-  if found is distinct from 'open' then
-    raise exception 'The period to % is closed.', new.period_end using errcode = 'CF001';
-  end if;
-  return new;
+  for asked in select distinct company_id, period_end from added loop
+    select state into found from period
+      where company_id = asked.company_id and ends_on = asked.period_end for share;
+    if found is distinct from 'open' then
+      raise exception 'The period to % is closed.', asked.period_end using errcode = 'CF001';
+    end if;
+  end loop;
+  return null;
 end $$;
 
 create table entry (
@@ -75,8 +78,8 @@ create table entry_line (
   check ((debit = 0) <> (credit = 0))
 );
 
-create trigger entry_period_open before insert on entry
-  for each row execute function period_must_be_open();
+create trigger entry_period_open after insert on entry
+  referencing new table as added for each statement execute function period_must_be_open();
 create trigger entry_append_only before update or delete on entry
   for each row execute function reject_change();
 create trigger entry_no_truncate before truncate on entry execute function reject_change();
@@ -98,6 +101,23 @@ end $$;
 create trigger entry_line_period_open after insert on entry_line
   referencing new table as added for each statement execute function entry_line_period_open();
 
+-- Balance is checked twice: for the lines a statement brings at once, which must make whole entries, and for
+-- every entry when the transaction ends, so that none is left without lines.
+create function entry_lines_must_balance() returns trigger language plpgsql as $$
+declare wrong record;
+begin
+  select company_id, number, sum(debit) - sum(credit) as off, count(*) as lines into wrong
+    from entry_line where (company_id, number) in (select company_id, number from added)
+    group by company_id, number having sum(debit) <> sum(credit) or count(*) < 2 limit 1;
+  if found then
+    raise exception 'Entry % does not balance: % lines, off by %.', wrong.number, wrong.lines, wrong.off
+      using errcode = 'CF004';
+  end if;
+  return null;
+end $$;
+create trigger entry_lines_must_balance after insert on entry_line
+  referencing new table as added for each statement execute function entry_lines_must_balance();
+
 create function entry_must_balance() returns trigger language plpgsql as $$
 declare off numeric; lines int;
 begin
@@ -109,8 +129,6 @@ begin
   return null;
 end $$;
 create constraint trigger entry_must_balance after insert on entry
-  deferrable initially deferred for each row execute function entry_must_balance();
-create constraint trigger entry_line_must_balance after insert on entry_line
   deferrable initially deferred for each row execute function entry_must_balance();
 
 -- Numbers run without gaps: those added continue where the last stopped.
@@ -152,8 +170,8 @@ create table reported_position (
   check (current + non_current = carrying),
   check (carrying = outstanding - unamortized_discount - unamortized_issue_costs + unamortized_premium)
 );
-create trigger reported_position_period_open before insert on reported_position
-  for each row execute function period_must_be_open();
+create trigger reported_position_period_open after insert on reported_position
+  referencing new table as added for each statement execute function period_must_be_open();
 create trigger reported_position_append_only before update or delete on reported_position
   for each row execute function reject_change();
 create trigger reported_position_no_truncate before truncate on reported_position execute function reject_change();

@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { addMonths, calendarFields, parseDay, type CalendarDay } from '@coffer/core';
 import { CompanyService } from '../company/company.service';
-import { monthName } from '../company/fiscal-periods';
 import { showAmount } from '../figures/show';
 import { Chart } from './chart';
 import { colourOf } from './colours';
@@ -29,8 +28,8 @@ export class MaturityChart {
     this.due().map((_, year) => {
       if (year === this.due().length - 1) return 'later';
       const end = addMonths(parseDay(this.on()) as CalendarDay, 12 * (year + 1), true);
-      const { year: ends, month } = calendarFields(end);
-      return `${monthName(month)} ${ends}`;
+      const { year: ends } = calendarFields(end);
+      return String(ends);
     }),
   );
   private readonly texts = computed(() =>
@@ -38,7 +37,7 @@ export class MaturityChart {
   );
   protected readonly words = computed(
     () =>
-      `Principal due in the year to: ${this.years()
+      `Principal due by year: ${this.years()
         .map((year, at) => `${year} ${this.texts()[at] ?? ''}`)
         .join('; ')}`,
   );

@@ -48,6 +48,7 @@ const kindNames: Readonly<Record<EntryKind, string>> = {
     table {
       width: 100%;
       border-collapse: collapse;
+      table-layout: fixed;
     }
     caption {
       text-align: left;
@@ -62,6 +63,7 @@ const kindNames: Readonly<Record<EntryKind, string>> = {
     }
     .figure {
       padding-left: 8px;
+      width: 25%;
     }
     .credit {
       padding-left: 16px;

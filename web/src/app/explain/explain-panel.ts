@@ -19,20 +19,26 @@ import { AmountPipe, WithDaysPipe } from '../figures/amount.pipe';
       <p class="title">{{ how.title | withDays }} · {{ how.amount | amount }}</p>
       <dl>
         @for (step of how.steps; track $index) {
-          <dt [class.only]="step.amount === undefined && !step.text">
-            @if (step.link; as link) {
-              <button class="link" (click)="follow.emit(link)">{{ step.label | withDays }}</button>
-            } @else {
-              {{ step.label | withDays }}
-            }
-          </dt>
-          <dd>{{ step.amount === undefined ? (step.text ?? '' | withDays) : (step.amount | amount) }}</dd>
+          <div>
+            <dt>
+              @if (step.link; as link) {
+                <button class="link" (click)="follow.emit(link)">{{ step.label | withDays }}</button>
+              } @else {
+                {{ step.label | withDays }}
+              }
+            </dt>
+            <dd>{{ step.amount === undefined ? (step.text ?? '' | withDays) : (step.amount | amount) }}</dd>
+          </div>
         }
         @if (how.unrounded) {
-          <dt class="sum">unrounded</dt>
-          <dd class="sum">{{ showDecimal(how.unrounded) }}</dd>
-          <dt class="result">{{ how.rounding }}</dt>
-          <dd class="result">{{ how.amount | amount }}</dd>
+          <div class="sum">
+            <dt>unrounded</dt>
+            <dd>{{ showDecimal(how.unrounded) }}</dd>
+          </div>
+          <div class="result">
+            <dt>{{ how.rounding }}</dt>
+            <dd>{{ how.amount | amount }}</dd>
+          </div>
         }
       </dl>
     </section>
@@ -63,33 +69,22 @@ import { AmountPipe, WithDaysPipe } from '../figures/amount.pipe';
       margin-bottom: 4px;
     }
     dl {
-      display: grid;
-      grid-template-columns: minmax(0, 1fr) auto;
-      gap: 3px 12px;
       margin: 0;
       font-size: 12.5px;
     }
-    dt {
-      min-width: 0;
-    }
-    .only {
-      grid-column: 1 / -1;
-    }
-    .only + dd {
-      display: none;
+    dl > div {
+      display: flex;
+      justify-content: space-between;
+      gap: 12px;
+      padding: 2px 0;
     }
     dd {
       margin: 0;
       text-align: right;
       overflow-wrap: anywhere;
-      max-width: 190px;
-      justify-self: end;
     }
     .sum {
       border-top: 1px solid color-mix(in srgb, var(--flag) 35%, transparent);
-      padding-top: 3px;
-      align-self: stretch;
-      justify-self: stretch;
     }
     .result {
       font-weight: 650;

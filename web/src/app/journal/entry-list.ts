@@ -45,6 +45,7 @@ import { AmountPipe, DayPipe, WithDaysPipe } from '../figures/amount.pipe';
     table {
       width: 100%;
       border-collapse: collapse;
+      table-layout: fixed;
     }
     caption {
       text-align: left;
@@ -60,7 +61,9 @@ import { AmountPipe, DayPipe, WithDaysPipe } from '../figures/amount.pipe';
     }
     .account {
       padding-left: 0;
-      width: 60%;
+    }
+    .figure {
+      width: 24%;
     }
     .credit {
       padding-left: 20px;

@@ -30,13 +30,13 @@ export const stretchChoices: Choices = [
 ];
 
 export const loanClassChoices: Choices = [
-  ['term-loan', 'Mortgages and term loans'],
-  ['note', 'Notes'],
+  ['term-loan', 'Term loan'],
+  ['note', 'Note'],
 ];
 
 export const bondClassChoices: Choices = [
-  ['bond', 'Bonds'],
-  ['note', 'Notes'],
+  ['bond', 'Bond'],
+  ['note', 'Note'],
 ];
 
 export const financedChoices: Choices = [

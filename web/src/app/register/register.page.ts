@@ -21,6 +21,7 @@ import { CompanyService } from '../company/company.service';
 import { ExplainPanel } from '../explain/explain-panel';
 import { AmountPipe, DayPipe } from '../figures/amount.pipe';
 import { FigureGrid } from '../figures/figure-grid';
+import { showDay } from '../figures/show';
 import type { GridChoice } from '../figures/grid-model';
 import { InstrumentsService } from '../instrument/instruments.service';
 import { messageOf } from '../api/message-of';
@@ -62,6 +63,9 @@ export class RegisterPage {
   protected readonly yearOn = computed(() =>
     formatDay(addMonths(parseDay(this.asOf.date()) as CalendarDay, 12, true)),
   );
+
+  /** Such as `31 Oct`. */
+  protected readonly dayOfYear = computed(() => showDay(this.asOf.date()).replace(/ \d+$/, ''));
 
   constructor() {
     combineLatest([this.asOf.date$, toObservable(this.retries)])

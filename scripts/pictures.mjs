@@ -1,0 +1,69 @@
+// Takes the pictures in docs/screenshots/ from a running application with fresh demo data:
+//   ./coffer start --fresh && node scripts/pictures.mjs http://127.0.0.1:4680
+import { fileURLToPath } from 'node:url';
+import { chromium } from '@playwright/test';
+
+const address = process.argv[2] ?? 'http://127.0.0.1:4680';
+const folder = process.argv[3] ?? fileURLToPath(new URL('../docs/screenshots', import.meta.url));
+const colorScheme = process.argv[4] ?? 'light';
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-dev-shm-usage'],
+});
+const context = await browser.newContext({
+  viewport: { width: 1280, height: 800 },
+  reducedMotion: 'reduce',
+  locale: 'en-US',
+  timezoneId: 'UTC',
+  colorScheme,
+});
+const page = await context.newPage();
+
+async function take(name) {
+  await page.mouse.move(5, 700);
+  await page.waitForTimeout(700);
+  await page.screenshot({ path: `${folder}/${name}.png` });
+}
+
+const open = async (name) => {
+  await page.goto(address);
+  await page.getByPlaceholder('Find').fill(name);
+  await page.getByRole('option', { name }).first().click();
+  await page.getByText('period end').first().waitFor();
+};
+const fill = async (label, value) => page.getByLabel(label, { exact: true }).first().fill(value);
+
+await page.goto(`${address}/log-in`);
+await fill('Log-in name', 'ilka');
+await fill('Password', 'molten-sand-1450');
+await page.getByRole('button', { name: 'Log in' }).click();
+await page.getByText('10 instruments').waitFor();
+await take('register');
+
+await open('Annealing line loan');
+await page.getByRole('gridcell', { name: '2,104.18' }).click();
+await take('instrument');
+
+await open('5.50% bonds due 2034');
+await take('bond');
+
+await page.goto(`${address}/instruments/new`);
+await fill('Name', 'Polishing bay loan');
+await fill('Lender', 'Quillhaven Bank');
+await fill('Amount, EUR', '1.2m');
+await fill('Start', '1 oct 26');
+await fill('First payment', '1 nov 26');
+await fill('Annual rate, %', '6 1/8');
+await fill('Number of payments', '96');
+await page.getByText('proofs hold').waitFor();
+await take('new-instrument');
+
+await page.goto(`${address}/close`);
+await page.getByText('✓ balanced').waitFor();
+await take('period-close');
+
+await page.getByRole('radio', { name: 'September 2026, closed' }).click();
+await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Journal' }).click();
+await page.getByText('Fiscal year to date').waitFor();
+await take('journal');
+await browser.close();
