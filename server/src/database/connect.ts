@@ -16,5 +16,5 @@ function exactNumber(text: string): number {
 export function connect(url: string): Knex {
   pg.types.setTypeParser(dateType, (text) => text);
   pg.types.setTypeParser(bigintType, exactNumber);
-  return knex({ client: 'pg', connection: url, pool: { min: 0, max: 10 } });
+  return knex({ client: 'pg', connection: url, pool: { min: 0, max: 10 }, acquireConnectionTimeout: 5000 });
 }

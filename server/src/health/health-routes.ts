@@ -9,7 +9,7 @@ export function healthRoutes(database: Knex): Router {
   const router = Router();
   serve(router, database, endpoints.health, async () => {
     try {
-      await database.raw('select 1');
+      await database.raw('select 1').timeout(2000);
     } catch {
       throw new Refusal(503, 'no-database', 'The application runs, but its database does not answer.');
     }

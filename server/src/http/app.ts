@@ -44,7 +44,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
     next();
   });
   app.use(healthRoutes(database));
-  const session = sessions(parts.databaseUrl, parts.secret);
+  const session = sessions(parts.databaseUrl, parts.secret, parts.logger);
   app.use('/api', session.handler, antiForgery, express.json({ limit: '1mb' }), whoCalls(database));
   app.get('/api', (_request, response) => {
     response.json(openApiDescription());

@@ -11,6 +11,9 @@ const databaseRefusals: Readonly<Record<string, string>> = {
   CF005: 'entry-number-gap',
 };
 
+/** The database does not answer: refused, going down, starting up, or no connection in time. */
+const databaseAway = new Set(['ECONNREFUSED', 'ECONNRESET', '57P01', '57P02', '57P03']);
+
 const bodyRefusals: Readonly<Record<string, [number, string, string]>> = {
   'entity.too.large': [
     413,
@@ -25,7 +28,19 @@ const bodyRefusals: Readonly<Record<string, [number, string, string]>> = {
 
 function refusalOf(error: unknown): Refusal | undefined {
   if (error instanceof Refusal) return error;
-  const { type, code, message } = error as { type?: string; code?: string; message?: string };
+  const { type, code, name, message } = error as {
+    type?: string;
+    code?: string;
+    name?: string;
+    message?: string;
+  };
+  if (databaseAway.has(code ?? '') || name === 'KnexTimeoutError') {
+    return new Refusal(
+      503,
+      'no-database',
+      'The database does not answer, and nothing was changed. Try again in a minute.',
+    );
+  }
   const body = type === undefined ? undefined : bodyRefusals[type];
   if (body) return new Refusal(...body);
   const guard = code === undefined ? undefined : databaseRefusals[code];

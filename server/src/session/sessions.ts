@@ -3,6 +3,7 @@ import type { Request, RequestHandler } from 'express';
 import session from 'express-session';
 import type { Knex } from 'knex';
 import pg from 'pg';
+import type { Logger } from 'pino';
 import type { Role } from '@coffer/contract';
 import type { Person } from '../http/route.ts';
 
@@ -25,8 +26,11 @@ const hours = 60 * 60 * 1000;
 export function sessions(
   databaseUrl: string,
   secret: string,
+  logger: Logger,
 ): { handler: RequestHandler; end: () => Promise<void> } {
   const pool = new pg.Pool({ connectionString: databaseUrl, max: 3 });
+  // A database that restarts breaks idle connections; the pool makes new ones, and that must not end the process.
+  pool.on('error', (error) => logger.warn({ err: error }, 'a session connection broke'));
   const Store = connectPgSimple(session);
   const store = new Store({ pool, tableName: 'session', pruneSessionInterval: 15 * 60 });
   const handler = session({

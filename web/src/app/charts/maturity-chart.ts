@@ -44,7 +44,10 @@ export class MaturityChart {
 
   protected readonly option = computed(() => (): EChartsCoreOption => {
     const ink = colourOf('--ink-2');
-    const thousands = this.due().map((amount) => Math.round(amount / 10 ** this.company.digits() / 1000));
+    const units = this.due().map((amount) => amount / 10 ** this.company.digits());
+    // Room for five digits over a bar.
+    const [per, sign] = Math.max(...units) >= 1e8 ? [1e6, 'm'] : [1000, 'k'];
+    const shown = units.map((amount) => Math.round(amount / per));
     return {
       textStyle: { fontFamily: 'Public Sans Variable' },
       grid: { left: 4, right: 4, top: 18, bottom: 18 },
@@ -64,7 +67,7 @@ export class MaturityChart {
       series: [
         {
           type: 'bar',
-          data: thousands.map((value, at) => ({
+          data: shown.map((value, at) => ({
             value,
             itemStyle: { color: colourOf(at === 0 ? '--ink' : '--principal-pale') },
           })),
@@ -74,7 +77,7 @@ export class MaturityChart {
             position: 'top',
             color: ink,
             fontSize: 11,
-            formatter: ({ value }: { value: number }) => `${value.toLocaleString('en-US')}k`,
+            formatter: ({ value }: { value: number }) => `${value.toLocaleString('en-US')}${sign}`,
           },
         },
       ],

@@ -78,7 +78,7 @@ function noticeText(notice: LoanSchedule['notices'][number], digits: number): st
   const [stated, applied] = [showAmount(notice.stated, digits), showAmount(notice.applied, digits)];
   const on = showDay(notice.on);
   if (notice.kind === 'event-without-effect')
-    return `${stated} on ${on} comes after the loan is cleared and has no effect.`;
+    return `${stated} on ${on} has no effect: the loan is cleared by then, or no payment falls due that it is for.`;
   const what = notice.kind === 'extra-cut' ? 'Extra principal' : 'A payment';
   return `${what} of ${stated} on ${on} is more than the ${applied} owed then, and is cut to that.`;
 }

@@ -1,3 +1,4 @@
+import { DecimalPipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
@@ -32,7 +33,16 @@ import { registerColumns, registerRows, sumCells, sumsOf } from './register-rows
 /** The register: every instrument on the as-of date, by class, with subtotals and the total. */
 @Component({
   selector: 'coffer-register',
-  imports: [AmountPipe, DayPipe, ExplainPanel, FigureGrid, MatButtonModule, MaturityChart, RouterLink],
+  imports: [
+    AmountPipe,
+    DayPipe,
+    DecimalPipe,
+    ExplainPanel,
+    FigureGrid,
+    MatButtonModule,
+    MaturityChart,
+    RouterLink,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './register.page.html',
   styleUrl: './register.page.scss',
