@@ -36,6 +36,7 @@ export * from './position/interest-expense.ts';
 export * from './position/loan-position.ts';
 export * from './position/maturities.ts';
 export * from './position/position.ts';
+export * from './position/position-figures.ts';
 export * from './proofs/proof.ts';
 export * from './rates/annual-rate.ts';
 export * from './terms-fault.ts';

@@ -5,7 +5,8 @@ import { multiplyRatios, ratio } from '../money/ratio.ts';
 import { exactCoupon } from '../bond/bond-schedule.ts';
 import { bondAccrual } from '../position/bond-position.ts';
 import { accruedSegments } from '../position/loan-position.ts';
-import { position, type Position } from '../position/position.ts';
+import { position } from '../position/position.ts';
+import type { Position } from '../position/position-figures.ts';
 import { roundingText, rowAsOf, segmentSteps, unroundedText } from './explain-loan.ts';
 import type { ExplainStep, Explanation } from './explanation.ts';
 

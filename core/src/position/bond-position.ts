@@ -3,7 +3,7 @@ import { exactCoupon, roundForBond, type BondRow, type BondSchedule } from '../b
 import { shareOfPeriod, type CouponPeriod } from '../bond/coupon-periods.ts';
 import type { Fraction } from '../calendar/fraction.ts';
 import { multiplyRatios, ratio } from '../money/ratio.ts';
-import type { Position } from './position.ts';
+import type { Position } from './position-figures.ts';
 
 /** What has accrued of a coupon period on a day: the coupon, and the discount (or premium) amortized. */
 export interface BondAccrual {

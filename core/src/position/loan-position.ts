@@ -2,7 +2,7 @@ import { addMonths, type CalendarDay } from '../calendar/calendar-day.ts';
 import { buildLoanSchedule } from '../loan/build-loan-schedule.ts';
 import { interestOf, interestSegments, type InterestSegment } from '../loan/loan-interest.ts';
 import { lastRowOn, type LoanSchedule } from '../loan/loan-schedule.ts';
-import type { Position } from './position.ts';
+import type { Position } from './position-figures.ts';
 
 /** The segments of interest from the last charge to the end of a day. */
 export function accruedSegments(schedule: LoanSchedule, on: CalendarDay): InterestSegment[] {

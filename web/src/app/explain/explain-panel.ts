@@ -80,7 +80,13 @@ import { AmountPipe, WithDaysPipe } from '../figures/amount.pipe';
     }
     dd {
       margin: 0;
+      flex: none;
+      max-width: 62%;
       text-align: right;
+    }
+    .sum dd {
+      max-width: none;
+      flex: 0 1 auto;
       overflow-wrap: anywhere;
     }
     .sum {

@@ -118,7 +118,6 @@ export class FindBox {
       this.instruments.set(
         rows.map(({ id, name, lender }) => ({ name, kind: lender ?? '', path: `/instruments/${id}` })),
       );
-      if (this.matches().length > 0) this.trigger().openPanel();
     });
   }
 

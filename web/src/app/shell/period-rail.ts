@@ -2,6 +2,7 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  effect,
   ElementRef,
   inject,
   input,
@@ -59,6 +60,14 @@ export class PeriodRail {
   protected readonly years = computed(() => railYears(this.company(), this.date()));
   protected readonly shown = computed(() => showDay(this.date()));
   private readonly all = computed(() => this.years().flatMap((year) => year.periods));
+
+  constructor() {
+    // In a narrow window the rail scrolls; the chosen month is kept in view.
+    effect(() => {
+      const at = this.all().findIndex((period) => period.endsOn === this.date());
+      this.months()[at]?.nativeElement.scrollIntoView({ block: 'nearest', inline: 'center' });
+    });
+  }
 
   protected label(period: RailPeriod): string {
     const states = { closed: 'closed', open: 'open', future: 'not begun', before: 'before the books' };

@@ -1,0 +1,21 @@
+import type { CalendarDay } from '../calendar/calendar-day.ts';
+
+/** What an instrument stands at on a day, at the end of that day. Amounts in minor units, all positive. */
+export interface Position {
+  readonly on: CalendarDay;
+  /** Principal of a loan, face of a bond. */
+  readonly outstanding: number;
+  /** Interest or coupon since the last row, not yet due. */
+  readonly accruedInterest: number;
+  /** Interest that fell due and was not paid. */
+  readonly unpaidInterest: number;
+  readonly unamortizedDiscount: number;
+  readonly unamortizedPremium: number;
+  readonly unamortizedIssueCosts: number;
+  /** Outstanding less discount and costs, plus premium (IFRS 9 Appendix A, amortised cost). */
+  readonly carrying: number;
+  /** Due within twelve months of the day (IAS 1.69; ASC 470-10-45). */
+  readonly current: number;
+  readonly nonCurrent: number;
+  readonly next: { readonly due: CalendarDay; readonly payment: number } | null;
+}
