@@ -14,6 +14,7 @@ const parts = [
   [tsc, 'bench'],
   [tsc, 'e2e'],
   [ngc, 'web/tsconfig.json'],
+  [ngc, 'web/tsconfig.test.json'],
   [tsc, 'web/tsconfig.worker.json'],
 ];
 const failed = parts.filter(([compiler, part]) => {

@@ -76,6 +76,10 @@ function issueFigure(schedule: BondSchedule, row: BondRow, figure: BondFigure): 
       ],
     };
   }
+  if (figure === 'coupon' || figure === 'expense' || figure === 'amortization') {
+    const steps = [{ label: 'On issue nothing is paid, charged or amortized yet', text: '' }];
+    return { title: 'On issue', amount: 0, steps };
+  }
   return {
     title: 'Proceeds on issue',
     amount: schedule.proceeds,

@@ -1,0 +1,144 @@
+import fc from 'fast-check';
+import * as v from 'valibot';
+import { describe, expect, it } from 'vitest';
+import { instrumentDocument, instrumentJsonSchema } from './instrument-document.ts';
+import { readInstrument, readInstrumentText } from './read-instrument.ts';
+import { scheduleJson } from './schedule-json.ts';
+
+/** The loan and the bond that the document format gives as its examples. */
+const loan = {
+  document: 'coffer.instrument/1',
+  kind: 'loan',
+  name: 'Annealing line loan',
+  currency: 'EUR',
+  amount: '640000.00',
+  start: '2024-06-15',
+  rate: { annual: '6.10%', compounding: 'each-payment', dayCount: 'even-periods' },
+  payments: { every: 'month', first: '2024-07-15', phases: [{ type: 'level', count: 84 }] },
+};
+const bond = {
+  document: 'coffer.instrument/1',
+  kind: 'bond',
+  name: '5.50% bonds due 2034',
+  currency: 'EUR',
+  face: '3000000.00',
+  issued: '2024-04-01',
+  matures: '2034-04-01',
+  coupon: { annual: '5.50%', every: 'half-year', dayCount: '30/360' },
+  price: '96.7500',
+};
+
+const faultsOf = (value: unknown): Record<string, string> => {
+  const reading = readInstrument(value);
+  return reading.ok ? {} : Object.fromEntries(reading.faults.map(({ key, message }) => [key, message]));
+};
+
+describe('the document format', () => {
+  it('reads its own examples, and defaults are what it says', () => {
+    const reading = readInstrument(loan);
+    const plain = readInstrument({ ...loan, rate: { annual: '6.10%' } });
+    expect(reading.ok && plain.ok && plain.instrument.terms).toEqual(reading.ok && reading.instrument.terms);
+    expect(readInstrument(bond).ok).toBe(true);
+  });
+
+  it('is described by a JSON Schema that names what it requires', () => {
+    const text = JSON.stringify(instrumentJsonSchema());
+    for (const key of ['amount', 'payments', 'coupon', 'extra-principal', 'interest-only'])
+      expect(text).toContain(`"${key}"`);
+    expect(text).toContain('"additionalProperties":false');
+  });
+
+  it.each([
+    ['amount', { amount: 640000 }, /Found the number 640000; expected string/],
+    ['amount', { amount: '1,000' }, /Found "1,000"/],
+    ['amount', { amount: '10.005' }, /EUR has 2 decimals/],
+    ['amount', { amount: '0' }, /more than zero/],
+    ['amount', { amount: '9000000000000' }, /below 1,000,000,000,000/],
+    ['amount', { purchase: { price: '5', downPayment: '1' } }, /not both/],
+    ['start', { start: '2024-02-30' }, /there is no such date/],
+    ['start', { start: '15.06.2024' }, /expected a date such as/],
+    ['rate.annual', { rate: { annual: '6.10' } }, /expected a yearly rate such as "6.10%"/],
+    ['rate.anual', { rate: { anual: '6%', annual: '6%' } }, /not known here/],
+    [
+      'rate.dayCount',
+      { rate: { annual: '6%', dayCount: '30/365' } },
+      /Found "30\/365"; expected "even-periods" or/,
+    ],
+    ['currency', { currency: 'EUX' }, /ISO 4217/],
+    ['kind', { kind: 'lease' }, /Found "lease"; expected "loan" or "bond"/],
+    ['payments.phases', { payments: { ...loan.payments, phases: [] } }, /at least one phase/],
+    ['events.0', { events: [{ type: 'extra-principal', amount: '5.00' }] }, /"on" for one day or "every"/],
+    [
+      'events.0.on',
+      { events: [{ type: 'extra-principal', on: '2024-06-14', amount: '5.00' }] },
+      /before the loan starts, 2024-06-15/,
+    ],
+    [
+      'events.1.due',
+      { events: [1, 2].map(() => ({ type: 'paid', due: '2024-07-15', on: '2024-07-15', amount: '5.00' })) },
+      /recorded twice/,
+    ],
+    ['payments.first', { payments: { ...loan.payments, first: '2024-06-15' } }, /not after the start/],
+  ])('names %s at fault', (key, more, message) => {
+    expect(faultsOf({ ...loan, ...more })[key]).toMatch(message);
+  });
+
+  it.each([
+    ['matures', { matures: '2024-04-01' }, /not after its issue/],
+    ['matures', { matures: '2034-05-01' }, /not on a coupon date/],
+    ['price', { price: undefined }, /Give the price of the bond, or its yield/],
+    ['amortization.rate', { amortization: { rate: 'yield' } }, /no yield is given/],
+    ['coupon.every', { coupon: { ...bond.coupon, every: 'month' } }, /expected "half-year" or "year"/],
+  ])('names %s of a bond at fault', (key, more, message) => {
+    expect(faultsOf(JSON.parse(JSON.stringify({ ...bond, ...more })))[key]).toMatch(message);
+  });
+
+  it('refuses anything else with a reason and never throws', () => {
+    fc.assert(
+      fc.property(fc.anything({ maxDepth: 3 }), (value) => {
+        const reading = readInstrument(value);
+        expect(reading.ok).toBe(false);
+        if (!reading.ok) expect(reading.faults.every(({ message }) => message.length > 10)).toBe(true);
+      }),
+    );
+    fc.assert(
+      fc.property(fc.string(), (text) => {
+        expect(readInstrumentText(text).ok).toBe(false);
+      }),
+    );
+  });
+
+  it('with any one value replaced either reads or names a key, and never throws', () => {
+    const keys = ['amount', 'start', 'rate', 'payments', 'currency', 'name', 'document', 'kind'];
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...keys),
+        fc.oneof(fc.string(), fc.double(), fc.constant(null), fc.array(fc.integer())),
+        (key, value) => {
+          const reading = readInstrument({ ...loan, [key]: value });
+          if (!reading.ok)
+            expect(reading.faults.some((fault) => fault.key.startsWith(key) || fault.key === '')).toBe(true);
+        },
+      ),
+      { numRuns: 300 },
+    );
+  });
+});
+
+describe('what was read', () => {
+  it('keeps the document as it is: a reading of it reads the same', () => {
+    for (const document of [loan, bond]) {
+      expect(v.parse(instrumentDocument, document)).toEqual(document);
+    }
+  });
+
+  it.each([
+    ['JPY', '640000', '9380'],
+    ['KWD', '640000.000', '9380.187'],
+  ])('counts in the minor unit of %s', (currency, amount, payment) => {
+    const reading = readInstrument({ ...loan, currency, amount });
+    expect(reading.ok && scheduleJson(reading.instrument.schedule)).toMatchObject({
+      regularPayment: payment,
+    });
+  });
+});

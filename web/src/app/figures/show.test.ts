@@ -1,0 +1,54 @@
+import fc from 'fast-check';
+import { parseAmount } from '@coffer/core';
+import { describe, expect, it } from 'vitest';
+import { showAmount, showDates, showDay, showDecimal, showMonth, showMovement } from './show';
+import { asTabSeparated } from './tab-separated';
+
+describe('figures for people', () => {
+  // Common practice in English accounts: thousands by comma, decimals by point, all of the currency's decimals.
+  it.each([
+    [134_188_004, 2, '1,341,880.04'],
+    [0, 2, '0.00'],
+    [5, 2, '0.05'],
+    [-7, 2, '−0.07'],
+    [1_234_567, 0, '1,234,567'],
+    [1_234_567, 3, '1,234.567'],
+    [999, 3, '0.999'],
+  ])('%d with %d decimals is %s', (minor, digits, text) => expect(showAmount(minor, digits)).toBe(text));
+
+  it('come back as the amount they were, however large', () => {
+    fc.assert(
+      fc.property(fc.maxSafeInteger(), fc.constantFrom(0, 2, 3), (minor, digits) => {
+        const plain = showAmount(minor, digits).replaceAll(',', '').replace('−', '-');
+        expect(parseAmount(plain, digits)).toBe(minor);
+      }),
+    );
+  });
+
+  it('show nothing moved as a dash, and a balance of nothing as zero', () => {
+    expect([showMovement(0, 2), showAmount(0, 2), showMovement(1, 2)]).toEqual(['–', '0.00', '0.01']);
+  });
+
+  it('show dates and months in words, also inside a memo', () => {
+    expect(showDay('2026-06-15')).toBe('15 Jun 2026');
+    expect(showMonth('2026-10-31')).toBe('October 2026');
+    expect(showDates('Interest accrued to 2026-10-31')).toBe('Interest accrued to 31 Oct 2026');
+    expect(showDay('soon')).toBe('soon');
+  });
+
+  it('separate the thousands of a decimal that came as text', () => {
+    expect(showDecimal('1234567.891')).toBe('1,234,567.891');
+    expect(showDecimal('-1200')).toBe('−1,200');
+  });
+});
+
+describe('copied rows', () => {
+  it('are tab-separated, figures plain, so that they can be reckoned with', () => {
+    const copied = asTabSeparated([
+      ['Due', 'Interest', 'Extra'],
+      ['15 Nov 2026', '1,104.18', '–'],
+      ['a\tname', '−5.00', ''],
+    ]);
+    expect(copied).toBe('Due\tInterest\tExtra\n15 Nov 2026\t1104.18\t0\na name\t-5.00\t');
+  });
+});

@@ -1,0 +1,134 @@
+import { readFileSync } from 'node:fs';
+import fc from 'fast-check';
+import { parseDay, position, type CalendarDay, type Schedule } from '@coffer/core';
+import { readInstrument } from '@coffer/contract';
+import { describe, expect, it } from 'vitest';
+import type { GridCell, GridRow } from '../figures/grid-model';
+import { showAmount } from '../figures/show';
+import { bondScheduleModel } from './bond-schedule-model';
+import { loanScheduleModel } from './loan-schedule-model';
+import { asOfBand, type Moment, type ScheduleModel, type ScheduleRow } from './schedule-model';
+
+const day = (text: string): CalendarDay => parseDay(text) as CalendarDay;
+
+function demo(file: string, more: object = {}): Schedule {
+  const url = new URL(`../../../../demo/instruments/${file}.json`, import.meta.url);
+  const reading = readInstrument({ ...JSON.parse(readFileSync(url, 'utf8')), ...more });
+  if (!reading.ok) throw new Error(JSON.stringify(reading.faults));
+  return reading.instrument.schedule;
+}
+
+const october: Moment = { on: day('2026-10-31'), openFrom: day('2026-10-01'), openTo: day('2026-10-31') };
+const model = (schedule: Schedule, at = october): ScheduleModel =>
+  schedule.kind === 'loan' ? loanScheduleModel(schedule, at) : bondScheduleModel(schedule, at);
+
+function textOf(of: ScheduleModel, row: GridRow<ScheduleRow>, key: string): string {
+  const column = of.columns.find((candidate) => candidate.key === key);
+  if (!column || row.type !== 'item') return '';
+  const cell = column.cell(row.item);
+  const { text, chip }: GridCell = typeof cell === 'string' ? { text: cell } : cell;
+  return chip?.text ?? text;
+}
+
+const files = [
+  'annealing-line-loan',
+  'batch-house-term-loan',
+  'delivery-fleet-note',
+  'lens-grinder-purchase',
+  'bonds-due-2034',
+  'premium-notes-due-2031',
+];
+
+describe('the period end among the rows', () => {
+  it('stands after every row dated by then and before every later one, on any day', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...files),
+        fc.integer({ min: day('2026-06-01'), max: day('2028-12-31') }),
+        (file, on) => {
+          const schedule = demo(file);
+          const { rows } = model(schedule, { ...october, on });
+          const at = rows.findIndex((row) => row.id === asOfBand);
+          expect(at).toBeGreaterThanOrEqual(0);
+          const dateOf = (row: GridRow<ScheduleRow>): number => {
+            if (row.type !== 'item') return on;
+            return schedule.kind === 'loan'
+              ? (schedule.date[row.item.index] as number)
+              : (schedule.rows[row.item.index]?.due ?? 0);
+          };
+          expect(rows.slice(0, at).every((row) => dateOf(row) <= on)).toBe(true);
+          expect(rows.slice(at + 1).every((row) => dateOf(row) > on)).toBe(true);
+          const band = rows[at];
+          const accrued = showAmount(position(schedule, on).accruedInterest, 2);
+          expect(band?.type === 'band' && band.text).toContain(accrued);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+
+  it('is not shown once nothing is owed', () => {
+    const schedule = demo('ninety-day-bridge-note');
+    const { rows } = model(schedule, { ...october, on: day('2026-12-31') });
+    expect(rows.some((row) => row.id === asOfBand)).toBe(false);
+  });
+});
+
+describe('what became of a payment', () => {
+  const statuses = (file: string, more: object = {}, at = october): Record<string, string> => {
+    const of = model(demo(file, more), at);
+    return Object.fromEntries(of.rows.map((row) => [textOf(of, row, 'due'), textOf(of, row, 'status')]));
+  };
+
+  it('is told of each: as scheduled, paid late, not recorded, next', () => {
+    expect(statuses('delivery-fleet-note')).toMatchObject({
+      '1 Jul 2026': 'as scheduled',
+      '1 Aug 2026': 'paid 12 Aug 2026',
+      '1 Oct 2026': 'not recorded',
+      '1 Nov 2026': 'next',
+      '1 Dec 2026': '',
+    });
+  });
+
+  it('is short, missed, or paid on time where it was recorded so', () => {
+    const paid = (on: string, amount: string): object => ({
+      events: [{ type: 'paid', due: '2026-10-15', on, amount }],
+    });
+    const october15 = (more: object): string | undefined =>
+      statuses('batch-house-term-loan', more)['15 Oct 2026'];
+    expect(october15(paid('2026-10-15', '46611.29'))).toBe('paid');
+    expect(october15(paid('2026-10-15', '40000.00'))).toBe('paid short');
+    expect(october15(paid('2026-10-15', '0.00'))).toBe('missed');
+  });
+});
+
+describe('the picture', () => {
+  it('has a bar for each payment or coupon, and each bar its row', () => {
+    for (const file of files) {
+      const schedule = demo(file);
+      const { chart } = model(schedule);
+      const payments =
+        schedule.kind === 'loan' ? schedule.n.filter((n) => n > 0).length : schedule.rows.length - 1;
+      expect(chart.rows, file).toHaveLength(payments);
+      expect(chart.words).toContain(String(payments));
+    }
+  });
+
+  it('explains any figure of its table with the figure that stands there', () => {
+    for (const file of files) {
+      const of = model(demo(file));
+      for (const row of of.rows.slice(0, 40)) {
+        if (row.type !== 'item') continue;
+        for (const column of of.columns.filter((candidate) => candidate.explains)) {
+          const shown = textOf(of, row, column.key);
+          const how = of.explain(row.item.index, column.key);
+          const amount = column.key === 'unamortized' ? Math.abs(how?.amount ?? 0) : (how?.amount ?? 0);
+          expect(
+            [showAmount(amount, 2), amount === 0 ? '–' : ''],
+            `${file} ${row.id} ${column.key}`,
+          ).toContain(shown);
+        }
+      }
+    }
+  });
+});

@@ -1,0 +1,181 @@
+import '@angular/compiler';
+import { readdirSync, readFileSync } from 'node:fs';
+import fc from 'fast-check';
+import { formatAmount, formatDay } from '@coffer/core';
+import { readInstrument, type InstrumentDocument } from '@coffer/contract';
+import { describe, expect, it } from 'vitest';
+import { fillForm } from './form-of-document';
+import { extraForm, stretchForm, termsForm, type TermsForm } from './terms-form';
+import { typedDocument } from './typed-document';
+
+/** What the form makes of a document once it is filled in from it. */
+function throughTheForm(document: InstrumentDocument): object {
+  const form = termsForm();
+  const kept = fillForm(form, document);
+  const typed = typedDocument(form.getRawValue(), document.currency, kept);
+  expect([typed.faults, typed.missing]).toEqual([[], []]);
+  return typed.document;
+}
+
+const readDocument = (value: unknown): InstrumentDocument => {
+  const reading = readInstrument(value);
+  if (!reading.ok) throw new Error(JSON.stringify(reading.faults));
+  return reading.instrument.document;
+};
+
+const termsOf = (value: unknown): unknown => {
+  const reading = readInstrument(value);
+  return reading.ok ? reading.instrument.terms : reading.faults;
+};
+
+const amount = fc.integer({ min: 1, max: 10 ** 11 }).map((minor) => formatAmount(minor, 2));
+const day = fc.integer({ min: 19_000, max: 21_000 });
+const count = fc.integer({ min: 1, max: 300 });
+
+/** Loan documents over everything that the form can hold. */
+const anyLoan = fc
+  .record({
+    amount,
+    start: day,
+    wait: fc.integer({ min: 1, max: 60 }),
+    rate: fc.integer({ min: 0, max: 20_000 }),
+    dayCount: fc.constantFrom('even-periods', '30/360', 'ACT/360', 'ACT/365F'),
+    every: fc.constantFrom('week', 'half-month', 'month', 'two-months', 'quarter', 'half-year', 'year'),
+    monthEnd: fc.boolean(),
+    stretches: fc.array(
+      fc.oneof(
+        fc.record({ type: fc.constant('interest-only'), count }),
+        fc.record({ type: fc.constant('level'), count, amortizeOver: fc.integer({ min: 300, max: 600 }) }),
+      ),
+      { minLength: 1, maxLength: 3 },
+    ),
+    rounding: fc.record({
+      interest: fc.constantFrom('cent', 'unit'),
+      payment: fc.constantFrom('cent', 'cent-up', 'unit'),
+      ties: fc.constantFrom('away-from-zero', 'even'),
+    }),
+    extras: fc.array(fc.record({ after: fc.integer({ min: 1, max: 900 }), amount, each: fc.boolean() }), {
+      maxLength: 3,
+    }),
+    paid: fc.uniqueArray(fc.integer({ min: 1, max: 40 }), { maxLength: 3 }),
+  })
+  .map((drawn) => ({
+    document: 'coffer.instrument/1',
+    kind: 'loan',
+    name: 'Any loan',
+    currency: 'EUR',
+    amount: drawn.amount,
+    start: formatDay(drawn.start),
+    rate: { annual: `${drawn.rate / 1000}%`, dayCount: drawn.dayCount },
+    payments: {
+      every: drawn.every,
+      first: formatDay(drawn.start + drawn.wait),
+      monthEnd: drawn.monthEnd,
+      phases: drawn.stretches,
+    },
+    rounding: drawn.rounding,
+    events: [
+      ...drawn.extras.map((extra) =>
+        extra.each
+          ? {
+              type: 'extra-principal',
+              every: 'payment',
+              from: formatDay(drawn.start + extra.after),
+              amount: extra.amount,
+            }
+          : { type: 'extra-principal', on: formatDay(drawn.start + extra.after), amount: extra.amount },
+      ),
+      ...drawn.paid.map((after) => ({
+        type: 'paid',
+        due: formatDay(drawn.start + drawn.wait + after),
+        on: formatDay(drawn.start + drawn.wait + after),
+        amount: '10.00',
+      })),
+    ],
+  }));
+
+describe('a document filled into the form', () => {
+  it('comes out with the same terms and events, for every demo instrument', () => {
+    const folder = new URL('../../../../demo/instruments/', import.meta.url);
+    const files = readdirSync(folder);
+    expect(files.length).toBeGreaterThanOrEqual(6);
+    for (const file of files) {
+      const document = readDocument(JSON.parse(readFileSync(new URL(file, folder), 'utf8')));
+      expect(termsOf(throughTheForm(document)), file).toEqual(termsOf(document));
+    }
+  });
+
+  it('comes out with the same terms and events, for any loan', () => {
+    fc.assert(
+      fc.property(anyLoan, (value) => {
+        const terms = termsOf(value);
+        fc.pre(!Array.isArray(terms));
+        expect(termsOf(throughTheForm(readDocument(value)))).toEqual(terms);
+      }),
+      { numRuns: 150 },
+    );
+  });
+});
+
+describe('what is typed', () => {
+  const filled = (): TermsForm => {
+    const form = termsForm();
+    form.patchValue({
+      name: 'Lehr loan',
+      loan: { amount: '1.2m', start: '15 jun 26', first: '15 jul 26', rate: '6 1/8' },
+    });
+    form.controls.loan.controls.stretches.at(0).patchValue({ count: '60' });
+    return form;
+  };
+  const made = (form: TermsForm) => typedDocument(form.getRawValue(), 'EUR', []);
+
+  it('becomes the plain forms of the document', () => {
+    expect(made(filled()).document).toMatchObject({
+      amount: '1200000',
+      start: '2026-06-15',
+      rate: { annual: '6.125%' },
+      payments: { first: '2026-07-15', phases: [{ type: 'level', count: 60 }] },
+    });
+  });
+
+  it('is missed where it is empty, by the key of the document', () => {
+    expect(made(termsForm()).missing).toEqual([
+      'name',
+      'amount',
+      'start',
+      'rate.annual',
+      'payments.first',
+      'payments.phases.0.count',
+    ]);
+    const bond = termsForm();
+    bond.patchValue({ kind: 'bond' });
+    expect(made(bond).missing).toEqual(['name', 'price', 'face', 'issued', 'matures', 'coupon.annual']);
+  });
+
+  it('is a fault where it cannot be read, every field at once, each saying what would do', () => {
+    const form = filled();
+    form.patchValue({ loan: { amount: 'much', start: '30 feb 2026', rate: '6 1/3' } });
+    form.controls.loan.controls.stretches.push(stretchForm({ type: 'fixed', payment: 'some', count: 'x' }));
+    form.controls.loan.controls.extras.push(extraForm({ amount: '-5', on: 'never' }));
+    const { faults } = made(form);
+    expect(faults.map(({ key }) => key).sort()).toEqual([
+      'amount',
+      'events.0.amount',
+      'events.0.on',
+      'payments.phases.1.count',
+      'payments.phases.1.payment',
+      'rate.annual',
+      'start',
+    ]);
+    for (const { message } of faults) expect(message).toMatch(/is not understood; type /);
+  });
+
+  it('finances a purchase by price less down payment', () => {
+    const form = filled();
+    form.patchValue({ loan: { financed: 'purchase', price: '186,000', downPayment: '37,200' } });
+    const { document } = made(form);
+    expect(document).toMatchObject({ purchase: { price: '186000', downPayment: '37200' } });
+    expect(document).not.toHaveProperty('amount');
+    expect(termsOf(document)).toMatchObject({ amount: 14_880_000 });
+  });
+});
