@@ -1,0 +1,85 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { arbitraryBond } from '../bond/arbitrary-bond.ts';
+import { parseDay } from '../calendar/calendar-day.ts';
+import { buildSchedule, firstDay, lastDay } from '../instrument/instrument.ts';
+import { arbitraryLoanWithEvents } from '../loan/arbitrary-loan.ts';
+import { ratioFromDecimal } from '../money/ratio.ts';
+import { roundRatio } from '../money/round-ratio.ts';
+import { position } from '../position/position.ts';
+import { explainPosition, type PositionFigure } from './explain.ts';
+
+const anySchedule = fc
+  .oneof({ weight: 2, arbitrary: arbitraryLoanWithEvents }, { weight: 1, arbitrary: arbitraryBond })
+  .map((terms) => buildSchedule(terms));
+const figures: readonly PositionFigure[] = [
+  'outstanding',
+  'accruedInterest',
+  'unpaidInterest',
+  'unamortizedDiscount',
+  'unamortizedPremium',
+  'unamortizedIssueCosts',
+  'carrying',
+  'current',
+  'nonCurrent',
+];
+
+describe('how a figure of a position is made', () => {
+  it('never differs from the figure, on any day before, during and after the instrument’s life', () => {
+    fc.assert(
+      fc.property(anySchedule, fc.double({ min: -0.1, max: 1.1, noNaN: true }), (schedule, share) => {
+        const [from, to] = [firstDay(schedule), lastDay(schedule)];
+        const on = Math.round(from + share * (to - from));
+        const at = position(schedule, on);
+        for (const figure of figures) {
+          const how = explainPosition(schedule, on, figure);
+          expect(how.amount, figure).toBe(at[figure]);
+          expect(how.steps.length, figure).toBeGreaterThan(0);
+        }
+        const carrying = explainPosition(schedule, on, 'carrying').steps;
+        const signed = carrying.reduce(
+          (sum, { label, amount = 0 }) => sum + (label.startsWith('−') ? -amount : amount),
+          0,
+        );
+        expect(signed).toBe(at.carrying);
+      }),
+      { numRuns: 150 },
+    );
+  });
+
+  it('shows an unrounded value that rounds to it', () => {
+    fc.assert(
+      fc.property(arbitraryLoanWithEvents, fc.integer({ min: 1, max: 900 }), (terms, after) => {
+        const schedule = buildSchedule({
+          ...terms,
+          rounding: { ...terms.rounding, interest: 'cent', ties: 'away-from-zero' },
+        });
+        const how = explainPosition(schedule, firstDay(schedule) + after, 'accruedInterest');
+        const text = how.unrounded ?? '';
+        fc.pre(text !== '' && !text.endsWith('…'));
+        const value = ratioFromDecimal(text);
+        expect(Number(roundRatio({ num: value.num * 100n, den: value.den }, 'away-from-zero'))).toBe(
+          how.amount,
+        );
+      }),
+      { numRuns: 150 },
+    );
+  });
+
+  it('leads back to the row or the term that each input comes from', () => {
+    const schedule = buildSchedule({
+      ...(fc.sample(arbitraryLoanWithEvents, { seed: 7, numRuns: 1 })[0] as Parameters<
+        typeof buildSchedule
+      >[0]),
+    });
+    const on = Math.max(firstDay(schedule) + 200, parseDay('2025-01-31') as number);
+    for (const figure of figures) {
+      for (const { link } of explainPosition(schedule, on, figure).steps) {
+        if (link?.to === 'row' && schedule.kind === 'loan') {
+          expect(link.row).toBeLessThan(schedule.length);
+          expect(schedule.date[link.row] as number).toBeLessThanOrEqual(on);
+        }
+      }
+    }
+  });
+});
