@@ -198,7 +198,13 @@ describe('a closed month, in the database itself', () => {
       `insert into entry_line select company_id, number, 99, role, debit, credit from entry_line order by number limit 1`,
       /is closed/,
     );
-    await refuses(`insert into reported_position select * from reported_position limit 1`, /is closed/);
+    const { body: late } = await preparer.call('POST', '/api/instruments', {
+      document: loanDocument('Late loan'),
+    });
+    await refuses(
+      `insert into reported_position select id, '${closed}', '${late.id}', 1, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0 from company`,
+      /is closed/,
+    );
     await refuses(`delete from audit_event`, /never changed/);
   });
 
