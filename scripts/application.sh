@@ -28,7 +28,7 @@ start_application() {
     [ "$word" = --fresh ] && fresh=yes || die "start knows --fresh, not $word."
   done
   ensure_packages
-  ensure_debian initdb postgresql
+  ensure_debian '/usr/lib/postgresql/*/bin/initdb' postgresql
   ensure_debian curl curl
   node "$root/scripts/build.mjs" all
   build=$(cat "$root/dist/build-id")

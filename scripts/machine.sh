@@ -28,10 +28,12 @@ as_root() {
   if [ "$(id -u)" -eq 0 ]; then "$@"; else sudo "$@"; fi
 }
 
-# ensure_debian COMMAND PACKAGE: installs a Debian package when the command it brings is missing.
+# ensure_debian WHAT PACKAGE: installs a Debian package when what it brings, a command or a path, is missing.
 ensure_debian() {
-  command -v "$1" >/dev/null 2>&1 && return
-  compgen -G "/usr/lib/postgresql/*/bin/$1" >/dev/null && return
+  case "$1" in
+    /*) compgen -G "$1" >/dev/null && return ;;
+    *) command -v "$1" >/dev/null 2>&1 && return ;;
+  esac
   command -v apt-get >/dev/null || die "$1 is missing and this is not Debian; install $2 and try again."
   say "Installing $2 from Debian's packages…"
   as_root apt-get update -qq >&2

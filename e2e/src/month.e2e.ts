@@ -117,6 +117,7 @@ test('5. the month’s payment is recorded as paid, late, with its date and amou
   await page.getByRole('button', { name: 'Record a payment' }).click();
   await page.getByLabel('Left the bank on').fill('yesterday');
   await expect(page.getByText('Type a date such as')).toBeVisible();
+  await expectAccessible(page);
   await page.getByLabel('Left the bank on').fill('19 oct 26');
   await expect(page.getByText('19 Oct 2026, 4 days late')).toBeVisible();
   await expect(page.getByText('as scheduled', { exact: true }).last()).toBeVisible();
@@ -136,6 +137,7 @@ test('6. the month is closed: worked out, balanced, locked; the next opens with 
   await rowWith(page, 'Furnace hall mortgage').getByText('Furnace hall mortgage').click();
   await expect(page.getByText('Interest accrued to 31 Oct 2026')).toBeVisible();
   await page.getByRole('button', { name: 'Lock October 2026' }).click();
+  await expectAccessible(page);
   await page.getByRole('dialog').getByRole('button', { name: 'Lock October 2026' }).click();
   await expect(page.getByText('October 2026 is locked')).toBeVisible();
   await expect(page.getByRole('radio', { name: 'October 2026, closed' })).toBeVisible();

@@ -58,6 +58,7 @@ test('a stale change is refused and says so', async ({ page, context }) => {
     await on.getByRole('button', { name: 'Save as a new version' }).click();
   };
   await expect(page.getByText('2 recorded payments stay as they are.')).toBeVisible();
+  await expectAccessible(page);
   const other = await context.newPage();
   await other.goto(page.url());
   await save(other, 'Amendment A');
@@ -77,4 +78,15 @@ test('a narrow window keeps every page within its width', async ({ page }) => {
     );
     expect(overflow, path).toBeLessThanOrEqual(0);
   }
+});
+
+test('an address that leads nowhere says so and leads back', async ({ page }) => {
+  await logIn(page);
+  await page.goto('/no-such-place');
+  await expect(page.getByRole('heading', { name: 'There is no page at this address' })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('link', { name: 'Go to the register' }).click();
+  await expect(page.getByRole('heading', { name: 'Debt register' })).toBeVisible();
+  await page.goto('/instruments/00000000-0000-4000-8000-000000000000/schedule');
+  await expect(page.getByText('There is no such instrument')).toBeVisible();
 });
