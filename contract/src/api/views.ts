@@ -171,12 +171,16 @@ export const closeView = v.strictObject({
   closedBy: v.nullable(v.string()),
   rows: v.array(closeRow),
   sums: v.array(entrySum),
-  /** Entries dated in the month, and the reversals that open the next. */
+  /** Entries dated in the month, the reversals it opened with among them. */
   entryCount: v.number(),
+  /** Of those, the ones that locking the month will post. */
+  draftCount: v.number(),
+  /** Reversals that open the next month. */
   reversalCount: v.number(),
   debits: minorUnits,
   credits: minorUnits,
-  payments: v.strictObject({ due: v.number(), recorded: v.number() }),
+  /** Payments due in the month and how many are recorded; of interest only while it is open. */
+  payments: v.nullable(v.strictObject({ due: v.number(), recorded: v.number() })),
   unrecorded: v.array(unrecordedPayment),
 });
 export type CloseView = v.InferOutput<typeof closeView>;

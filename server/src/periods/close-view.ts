@@ -1,5 +1,12 @@
 import type { Knex } from 'knex';
-import { entryKinds, parseDay, type AccountRole, type CalendarDay, type EntryKind } from '@coffer/core';
+import {
+  entryKinds,
+  formatDay,
+  parseDay,
+  type AccountRole,
+  type CalendarDay,
+  type EntryKind,
+} from '@coffer/core';
 import type { CloseRow, CloseView, EntryLineView, EntrySum } from '@coffer/contract';
 import { accountsOf, periodsOf, type Accounts } from '../company/company-store.ts';
 import { figuresOfRow, type ReportedRow } from '../instruments/instrument-view.ts';
@@ -24,8 +31,9 @@ async function openView(
   accounts: Accounts,
 ): Promise<CloseView> {
   const work = await monthWork(database, companyId, endsOn);
-  const totals = new Totals();
-  for (const { entry } of work.flatMap((done) => done.inPeriod.map((entry) => ({ entry })))) {
+  const totals = await postedTotals(database, companyId, endsOn);
+  const drafts = work.flatMap((done) => done.inPeriod);
+  for (const entry of drafts) {
     for (const line of entry.lines) totals.add(entry.kind, line.account, line.debit, line.credit);
     totals.count(entry.kind, 1);
   }
@@ -37,6 +45,7 @@ async function openView(
     closedBy: null,
     rows: work.map(({ row }) => row),
     ...totals.view(accounts),
+    draftCount: drafts.length,
     reversalCount: work.filter((done) => done.opening).length,
     payments: paymentsRecorded(work, monthStart(endsOn), end),
     unrecorded: work.flatMap(({ instrument }) => unrecordedBy(instrument, endsOn, end)),
@@ -72,6 +81,27 @@ async function closedView(
     .where({ 'reported_position.company_id': companyId, period_end: endsOn })
     .orderByRaw('lower(instrument.name)')
     .select<(ReportedRow & { name: string })[]>('reported_position.*', 'instrument.name');
+  const totals = await postedTotals(database, companyId, endsOn);
+  const opens = formatDay((parseDay(endsOn) as CalendarDay) + 1);
+  const reversed = await database('entry')
+    .where({ company_id: companyId, date: opens, kind: 'reversal' })
+    .count<{ many: number }[]>({ many: '*' });
+  return {
+    endsOn,
+    state: 'closed',
+    closedAt: period?.closedAt ?? null,
+    closedBy: period?.closedBy ?? null,
+    rows: rows.map(closedRow),
+    ...totals.view(accounts),
+    draftCount: 0,
+    reversalCount: reversed[0]?.many ?? 0,
+    payments: null,
+    unrecorded: [],
+  };
+}
+
+/** What is posted in a period already, by kind and account. */
+async function postedTotals(database: Knex, companyId: number, endsOn: string): Promise<Totals> {
   const totals = new Totals();
   const sums = await database('entry')
     .join('entry_line', (on) => {
@@ -91,17 +121,7 @@ async function closedView(
     .groupBy('kind')
     .select<{ kind: EntryKind; many: number }[]>('kind', database.raw('count(*) as many'));
   for (const { kind, many } of counts) totals.count(kind, many);
-  return {
-    endsOn,
-    state: 'closed',
-    closedAt: period?.closedAt ?? null,
-    closedBy: period?.closedBy ?? null,
-    rows: rows.map(closedRow),
-    ...totals.view(accounts),
-    reversalCount: rows.filter((row) => row.accrued_interest > 0).length,
-    payments: { due: 0, recorded: 0 },
-    unrecorded: [],
-  };
+  return totals;
 }
 
 function closedRow(row: ReportedRow & { name: string }): CloseRow {

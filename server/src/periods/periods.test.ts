@@ -40,7 +40,7 @@ describe('closing a month', () => {
     const { body: locked } = await lock();
     expect(locked).toEqual({
       endsOn: open,
-      entries: shown.entryCount,
+      entries: shown.draftCount,
       reversals: shown.reversalCount,
       opens: '2026-11-30',
     });
@@ -65,6 +65,10 @@ describe('closing a month', () => {
       -sum((at) => at['carrying'] ?? 0),
     );
 
+    const { body: kept } = await preparer.call('GET', `/api/periods/${open}/close`);
+    const { sums, rows, entryCount, reversalCount } = shown;
+    expect(kept).toMatchObject({ sums, rows, entryCount, reversalCount, draftCount: 0, payments: null });
+    expect(journal.count).toBe(entryCount);
     const { body: next } = await preparer.call('GET', '/api/journal?from=2026-11-01&to=2026-11-30');
     expect(next.entries.map((entry: { kind: string }) => entry.kind)).toEqual(
       new Array(shown.reversalCount).fill('reversal'),

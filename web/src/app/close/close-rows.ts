@@ -47,7 +47,9 @@ export function closeRows(view: CloseView): GridRow<CloseRow>[] {
 
 /** Sums over all instruments. */
 export interface CloseSums {
+  /** Accrued since the last payments, without what is overdue. */
   readonly accrued: number;
+  readonly unpaid: number;
   readonly expense: number;
   readonly amortized: number;
   readonly carrying: number;
@@ -59,7 +61,8 @@ export interface CloseSums {
 export function closeSums({ rows }: CloseView): CloseSums {
   const sum = (of: (row: CloseRow) => number): number => rows.reduce((total, row) => total + of(row), 0);
   return {
-    accrued: sum(({ figures }) => figures.accruedInterest + figures.unpaidInterest),
+    accrued: sum(({ figures }) => figures.accruedInterest),
+    unpaid: sum(({ figures }) => figures.unpaidInterest),
     expense: sum((row) => row.expense),
     amortized: sum((row) => row.amortized),
     carrying: sum(({ figures }) => figures.carrying),

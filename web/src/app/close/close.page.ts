@@ -16,6 +16,7 @@ import { showAmount, showMonth, showMovement } from '../figures/show';
 import { EntryList } from '../journal/entry-list';
 import { JournalFiles } from '../journal/journal-files';
 import { SessionService } from '../session/session.service';
+import { closeChecks } from './close-checks';
 import { closeColumns, closeRows, closeSums } from './close-rows';
 import { CloseService } from './close.service';
 import { EntrySums } from './entry-sums';
@@ -74,7 +75,7 @@ export class ClosePage {
     if (!sums) return {};
     return {
       name: 'All instruments',
-      accrued: showAmount(sums.accrued, digits),
+      accrued: showAmount(sums.accrued + sums.unpaid, digits),
       expense: showMovement(sums.expense, digits),
       amortized: showMovement(sums.amortized, digits),
       carrying: showAmount(sums.carrying, digits),
@@ -90,32 +91,31 @@ export class ClosePage {
   protected readonly steps = computed((): Step[] => {
     const [view, sums, digits] = [this.view(), this.sums(), this.company.digits()];
     if (!view || !sums) return [];
-    const { due, recorded } = view.payments;
-    const open = view.state === 'open';
+    const { payments } = view;
     const balanced = view.debits === view.credits;
+    const agreed = closeChecks(view, sums).map(({ name, figure, difference }): Step => {
+      const text = showAmount(figure, digits);
+      return difference === 0
+        ? { name, state: 'done', text }
+        : { name, state: 'wrong', text: `${text}; the entries differ by ${showAmount(difference, digits)}` };
+    });
     return [
-      ...(open
+      ...(payments
         ? [
             {
               name: 'Payments recorded',
-              state: recorded < due ? ('wrong' as const) : ('done' as const),
-              text: due === 0 ? 'none due' : `${recorded} of ${due}`,
+              state: payments.recorded < payments.due ? ('wrong' as const) : ('done' as const),
+              text: payments.due === 0 ? 'none due' : `${payments.recorded} of ${payments.due}`,
             },
           ]
         : []),
-      { name: 'Interest accrued', state: 'done', text: showAmount(sums.accrued, digits) },
-      { name: 'Amortized', state: 'done', text: showMovement(sums.amortized, digits) },
-      {
-        name: 'Current portion',
-        state: 'done',
-        text: `${sums.currentChange > 0 ? '+' : ''}${showMovement(sums.currentChange, digits)}`,
-      },
+      ...agreed,
       {
         name: 'Entries balance',
         state: balanced ? 'done' : 'wrong',
         text: `${view.entryCount} entries, ${showAmount(view.debits, digits)}`,
       },
-      open
+      view.state === 'open'
         ? { name: 'Locked', state: 'waiting', text: 'not yet' }
         : { name: 'Locked', state: 'done', text: view.closedBy ?? '' },
     ];
