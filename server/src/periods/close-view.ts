@@ -152,7 +152,7 @@ class Totals {
     ofKind.set(role, { debit: sum.debit + debit, credit: sum.credit + credit });
   }
 
-  /** Sums in the order in which entries are posted, debits before credits. */
+  /** Sums in the order in which entries are posted, debits before credits, by account code. */
   view(accounts: Accounts): Pick<CloseView, 'sums' | 'entryCount' | 'debits' | 'credits'> {
     const sums = entryKinds.flatMap((kind): EntrySum[] => {
       const ofKind = this.lines.get(kind);
@@ -161,7 +161,7 @@ class Totals {
         ...(debit > 0 ? [lineView(accounts, role, debit, 0)] : []),
         ...(credit > 0 ? [lineView(accounts, role, 0, credit)] : []),
       ]);
-      lines.sort((a, b) => Number(a.credit > 0) - Number(b.credit > 0));
+      lines.sort((a, b) => Number(a.credit > 0) - Number(b.credit > 0) || a.code.localeCompare(b.code));
       return [{ kind, count: this.counts.get(kind) ?? 0, lines }];
     });
     const all = sums.flatMap((sum) => sum.lines);

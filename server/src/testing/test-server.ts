@@ -109,7 +109,8 @@ export class TestServer {
       await closeServer(server);
       await end();
       await database.destroy();
-      await maker.raw(`drop database ${name} with (force)`);
+      // Not by force: that may not end the server's own clean-up workers, which a plain drop waits out.
+      await maker.raw(`drop database ${name}`);
       await maker.destroy();
     });
   }

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import type { EntryKind } from '@coffer/core';
 import type { EntrySum } from '@coffer/contract';
-import { AmountPipe } from '../figures/amount.pipe';
+import { EntryTable } from '../journal/entry-table';
 
 const kindNames: Readonly<Record<EntryKind, string>> = {
   opening: 'Balances brought in',
@@ -18,55 +18,23 @@ const kindNames: Readonly<Record<EntryKind, string>> = {
 /** The month's entries, those of a kind added up by account. */
 @Component({
   selector: 'coffer-entry-sums',
-  imports: [AmountPipe],
+  imports: [EntryTable],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @for (sum of sums(); track sum.kind) {
-      <table>
-        <caption>
-          <strong>{{ name(sum.kind) }}</strong>
-          <span class="dim">{{ sum.count }} {{ sum.count === 1 ? 'entry' : 'entries' }}</span>
-        </caption>
-        <tbody>
-          @for (line of sum.lines; track $index) {
-            <tr>
-              <td [class.credit]="line.credit > 0">{{ line.account }}</td>
-              <td class="figure">{{ line.debit > 0 ? (line.debit | amount) : '' }}</td>
-              <td class="figure">{{ line.credit > 0 ? (line.credit | amount) : '' }}</td>
-            </tr>
-          }
-        </tbody>
-      </table>
+      <coffer-entry-table [lines]="sum.lines">
+        <strong>{{ name(sum.kind) }}</strong>
+        <span class="dim">{{ sum.count }} {{ sum.count === 1 ? 'entry' : 'entries' }}</span>
+      </coffer-entry-table>
     }
   `,
   styles: `
     :host {
       display: grid;
       gap: 12px;
-      font-size: 12.5px;
     }
-    table {
-      width: 100%;
-      border-collapse: collapse;
-      table-layout: fixed;
-    }
-    caption {
-      text-align: left;
-      padding-bottom: 2px;
-    }
-    caption strong {
+    strong {
       margin-right: 8px;
-    }
-    td {
-      padding: 3px 0;
-      border-bottom: 1px solid var(--line);
-    }
-    .figure {
-      padding-left: 8px;
-      width: 25%;
-    }
-    .credit {
-      padding-left: 16px;
     }
   `,
 })

@@ -1,16 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { bondIssueEntry, loanIssueEntry, formatDay, type AccountRole, type Schedule } from '@coffer/core';
+import { bondIssueEntry, loanIssueEntry, formatDay, type Schedule } from '@coffer/core';
 import type { EntryView } from '@coffer/contract';
+import { accountName } from '../journal/account-names';
 import { EntryList } from '../journal/entry-list';
-
-const roleNames: Partial<Record<AccountRole, string>> = {
-  cash: 'Cash',
-  asset: 'Asset purchased',
-  'loan-payable': 'Loan payable',
-  'bonds-payable': 'Bonds payable',
-  'bond-discount': 'Discount on bonds payable',
-  'bond-premium': 'Premium on bonds payable',
-};
 
 /** The entry that a loan is received, or a bond issued, with. */
 @Component({
@@ -29,7 +21,7 @@ export class IssueEntry {
     const lines = entry.lines.map(({ account, debit, credit }) => ({
       role: account,
       code: '',
-      account: roleNames[account] ?? account,
+      account: accountName(account),
       debit,
       credit,
     }));

@@ -3,17 +3,9 @@ import { Chart } from '../charts/chart';
 import { splitChart } from '../charts/split-chart';
 import { FigureGrid } from '../figures/figure-grid';
 import type { GridColumn, GridRow } from '../figures/grid-model';
+import { accountName } from '../journal/account-names';
 import { showDay, showDecimal } from '../figures/show';
 import type { PreviewLine, PreviewRow, SchedulePreview } from './schedule-preview';
-
-const accountNames: Readonly<Record<string, string>> = {
-  cash: 'Cash',
-  asset: 'Asset purchased',
-  'loan-payable': 'Loan payable',
-  'bonds-payable': 'Bonds payable',
-  'bond-discount': 'Discount on bonds payable',
-  'bond-premium': 'Premium on bonds payable',
-};
 
 /** What typed terms make: the figures that matter, the picture, every row, and the issue entry. */
 @Component({
@@ -56,7 +48,7 @@ export class PreviewPanel {
   protected readonly failing = computed(() => this.schedule().proofs.filter((proof) => !proof.holds));
   protected readonly issueLines = computed(() =>
     this.issue().map((line) => ({
-      account: accountNames[line.account] ?? line.account,
+      account: accountName(line.account),
       debit: shownOrNothing(line.debit),
       credit: shownOrNothing(line.credit),
     })),

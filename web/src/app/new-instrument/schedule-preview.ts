@@ -1,3 +1,4 @@
+import type { AccountRole } from '@coffer/core';
 import type { Fault } from '@coffer/contract';
 
 /** A row of a schedule in its published form: amounts as plain decimals. */
@@ -21,7 +22,7 @@ export interface SchedulePreview {
 
 /** One line of the issue entry. */
 export interface PreviewLine {
-  readonly account: string;
+  readonly account: AccountRole;
   readonly debit: string;
   readonly credit: string;
 }
