@@ -47,7 +47,7 @@ import { AmountPipe } from '../figures/amount.pipe';
       border-bottom: 1px solid var(--line);
     }
     .figure {
-      width: 25%;
+      width: 31%;
       padding-left: 8px;
     }
     .credit {
