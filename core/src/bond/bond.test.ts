@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { addMonths, parseDay } from '../calendar/calendar-day.ts';
 import { type DayCountName } from '../calendar/day-counts/day-counts.ts';
 import { explainBondFigure } from '../explain/explain.ts';
+import { bondAccrual } from '../position/bond-position.ts';
 import { ratio, ratioFromDecimal } from '../money/ratio.ts';
 import { arbitraryBond } from './arbitrary-bond.ts';
 import { bondProofs } from './bond-proofs.ts';
@@ -138,6 +139,43 @@ describe('published bonds', () => {
       [1000, 1159, 159, 9821],
       [1000, 1179, 179, 10_000],
     ]);
+  });
+
+  // IFRS 9 Guidance on Implementing, B.26, table in whole units: opening, interest, cash, closing before redemption.
+  it('IFRS 9 B.26 table at 10 %', () => {
+    const schedule = buildBondSchedule(
+      textbook('4.72', {
+        face: 125_000,
+        every: 'year',
+        price: { ofFace: ratio(4n, 5n), decimals: 0 },
+        marketYield: percent('10'),
+      }),
+    );
+    const book = [
+      [59, 100, 1041],
+      [59, 104, 1086],
+      [59, 109, 1136],
+      [59, 113, 1190],
+      [59, 119, 1250],
+    ];
+    units(schedule).forEach(([coupon, expense, , closing], at) => {
+      const [cash, interest, amortized] = book[at] as [number, number, number];
+      expect(coupon).toBe(cash);
+      expect(Math.abs((expense ?? 0) - interest)).toBeLessThanOrEqual(1);
+      expect(Math.abs((closing ?? 0) - amortized)).toBeLessThanOrEqual(1);
+    });
+  });
+
+  // Kieso, chapter 14, accrual two months into the premium bond's first half-year: 1,333.33 of coupon, 248.00 of
+  // premium (a third of the book's 744), 1,085.33 of expense.
+  it('Kieso accrual between coupons', () => {
+    const schedule = buildBondSchedule(textbook('8', { marketYield: percent('6') }));
+    const cents = {
+      ...schedule,
+      terms: { ...schedule.terms, rounding: { interest: 'cent', ties: 'away-from-zero' } },
+    } as const;
+    const accrual = bondAccrual(cents, day('2024-03-01'));
+    expect([accrual?.coupon, accrual?.amortization]).toEqual([133_333, -24_800]);
   });
 
   // 26 CFR 1.1272-1(j), Example 1: 1,000,000 in five years at 8 % compounded half-yearly; from memory, reproduced.
