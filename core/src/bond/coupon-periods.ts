@@ -1,6 +1,6 @@
 import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
 import { dayCounts } from '../calendar/day-counts/day-counts.ts';
-import { evenYears } from '../calendar/even-years.ts';
+import { regularPeriod } from '../calendar/interest-period.ts';
 import type { Fraction, InterestPeriod } from '../calendar/fraction.ts';
 import { paymentsPerYear } from '../calendar/frequency.ts';
 import { cycleDate, cycleIndexOnOrAfter, type DateCycle } from '../calendar/payment-dates.ts';
@@ -46,7 +46,7 @@ export function couponPeriods(terms: CouponCycle): CouponPeriod[] {
 }
 
 function couponPeriod(terms: CouponCycle, from: CalendarDay, to: CalendarDay): CouponPeriod {
-  const period = { from, to, evenYears: evenYears(cycleOf(terms), from, to) };
+  const period = regularPeriod(from, to, { num: 1, den: couponsPerYear(terms) }, terms.matures);
   return { ...period, years: dayCounts[terms.dayCount].years(from, to, period) };
 }
 

@@ -5,7 +5,15 @@ import { ratio } from '../money/ratio.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import { addMonths, calendarFields, formatDay, parseDay } from './calendar-day.ts';
 import { dayCounts, type DayCountName } from './day-counts/day-counts.ts';
+import {
+  businessDay,
+  businessDayRules,
+  isBusinessDay,
+  type BusinessCalendar,
+} from './business-days/business-days.ts';
+import { easterSunday } from './business-days/easter.ts';
 import { evenYears } from './even-years.ts';
+import { interestPeriodOf } from './interest-period.ts';
 import { frequencies, type Frequency } from './frequency.ts';
 import { cycleDate, cycleDates, cycleIndexOnOrAfter, type DateCycle } from './payment-dates.ts';
 
@@ -62,26 +70,49 @@ describe('calendar days', () => {
 });
 
 describe('day counts', () => {
-  // The table has a column for each rule that needs nothing but the two dates.
-  const [header = ''] = readFileSync(
-    new URL('../../reference/day-counts.csv', import.meta.url),
-    'utf8',
-  ).split('\n');
-  const columns = header.split(',').slice(3) as DayCountName[];
-  // 2006 ISDA Definitions 4.16(d), (e), (f); reference/day-counts.csv.
-  it.each(columns.map((name, at) => [name, at + 3] as const))(
-    '%s equals every row of the table',
-    (name, column) => {
-      const rows = table('day-counts.csv');
-      expect(rows).toHaveLength(300);
-      for (const row of rows) {
-        const [from, to] = [day(row[1] ?? ''), day(row[2] ?? '')];
-        const { num, den } = dayCounts[name].years(from, to, { from, to, evenYears: { num: 1, den: 1 } });
-        const digits = roundRatio(ratio(BigInt(num) * 10n ** 15n, BigInt(den)), 'away-from-zero');
-        expect(digits, row[0]).toBe(BigInt((row[column] ?? '').replace('.', '')));
-      }
-    },
-  );
+  // 2006 ISDA Definitions 4.16(b) to (h), ICMA rule 251; reference/day-counts.csv.
+  const columns: [DayCountName, number][] = [
+    ['30/360', 3],
+    ['30E/360', 4],
+    ['30E/360-ISDA', 5],
+    ['30E/360-ISDA', 6],
+    ['ACT/360', 7],
+    ['ACT/365F', 8],
+    ['ACT/ACT-ISDA', 9],
+    ['ACT/ACT-ICMA', 10],
+  ];
+  it.each(columns)('%s equals every row of the table, column %i', (name, column) => {
+    const rows = table('day-counts.csv').filter((row) => row[column] !== '');
+    expect(rows).toHaveLength(name === 'ACT/ACT-ICMA' ? 261 : 300);
+    for (const row of rows) {
+      const [from, to, starts, ends] = [row[1], row[2], row[11] || row[1], row[12] || row[2]].map((text) =>
+        day(text ?? ''),
+      ) as [number, number, number, number];
+      const period = {
+        from,
+        to,
+        evenYears: { num: 1, den: 1 },
+        perYear: Number(row[13] || 1),
+        boundaries: [starts, ends],
+        ...(column === 6 && { termination: to }),
+      };
+      const { num, den } = dayCounts[name].years(from, to, period);
+      const digits = roundRatio(ratio(BigInt(num) * 10n ** 15n, BigInt(den)), 'away-from-zero');
+      expect(digits, row[0]).toBe(BigInt((row[column] ?? '').replace('.', '')));
+    }
+  });
+
+  // ICMA rule 251, a long first period: 15 Feb to 1 Jul 2005 on half-yearly periods ending 1 January and 1 July is
+  // 136 of the 181 days of one period; a start on 15 November adds 47 of the 184 days of the period before.
+  it('ACT/ACT-ICMA takes a long first period apart', () => {
+    const cycle: DateCycle = { anchor: day('2005-07-01'), every: 'half-year', keepMonthEnd: false };
+    const years = (from: string): unknown => {
+      const period = interestPeriodOf(cycle, day(from), day('2005-07-01'));
+      return dayCounts['ACT/ACT-ICMA'].years(period.from, period.to, period);
+    };
+    expect(years('2005-02-15')).toEqual({ num: 136, den: 181 * 2 });
+    expect(years('2004-11-15')).toEqual({ num: 47 + 184, den: 184 * 2 });
+  });
 
   // Common practice: 17 days before a first full month of 31 days counts 1 + 17/31 months.
   it('even periods count an odd first period back from the first payment', () => {
@@ -93,22 +124,31 @@ describe('day counts', () => {
 });
 
 describe('payment dates', () => {
-  // reference/date-cycles.csv: QuantLib schedules counted forward.
+  // reference/date-cycles.csv: QuantLib schedules, counted forward or back, with odd first and last periods.
   it('equal the library schedules', () => {
     const every: Record<string, Frequency> = {
       '1M': 'month',
+      '2M': 'two-months',
       '3M': 'quarter',
+      '4M': 'four-months',
       '6M': 'half-year',
       '1Y': 'year',
     };
-    for (const [id = '', anchor = '', tenor = '', monthEnd, dates = ''] of table('date-cycles.csv')) {
-      const cycle = {
-        anchor: day(anchor),
+    const rows = table('date-cycles.csv');
+    expect(rows).toHaveLength(42);
+    for (const [id = '', start = '', end = '', tenor = '', monthEnd, from, first, last, dates = ''] of rows) {
+      const forward = from === 'start';
+      const [opens, closes] = [first || start, last || end];
+      const cycle: DateCycle = {
+        anchor: day(forward ? opens : closes),
         every: every[tenor] as Frequency,
         keepMonthEnd: monthEnd === 'True',
       };
-      const expected = dates.split(' ');
-      expect([...cycleDates(cycle, expected.length)].map(formatDay), id).toEqual(expected);
+      const regular = Array.from({ length: 100 }, (_, at) => cycleDate(cycle, forward ? at : -at))
+        .filter((date) => date >= day(opens) && date <= day(closes))
+        .map(formatDay);
+      const all = new Set([start, ...regular, ...(first ? [first] : []), end]);
+      expect([...all].sort(), id).toEqual(dates.split(' '));
     }
   });
 
@@ -130,4 +170,34 @@ describe('payment dates', () => {
       }),
     );
   });
+});
+
+describe('business days', () => {
+  // ECB TARGET closing days and Federal Reserve holiday schedules; reference/business-days.csv.
+  it('open, close and move as the table says', () => {
+    const rows = table('business-days.csv');
+    expect(rows).toHaveLength(400);
+    for (const [id = '', date = '', calendar = '', open = '', following, modified, preceding] of rows) {
+      const banks = calendar as BusinessCalendar;
+      expect(isBusinessDay(day(date), banks), id).toBe(open === '1');
+      const moved = businessDayRules.map((rule) => formatDay(businessDay(day(date), rule, banks)));
+      expect(moved, id).toEqual([following, modified, preceding]);
+    }
+  });
+
+  // Federal Reserve Banks: "for holidays falling on Saturday … will be open the preceding Friday".
+  it('do not move a Saturday holiday to Friday', () => {
+    for (const friday of ['2027-06-18', '2021-12-24', '2026-07-03', '2023-11-10']) {
+      expect(isBusinessDay(day(friday), 'US Federal Reserve'), friday).toBe(true);
+    }
+    expect(isBusinessDay(day('2022-06-20'), 'US Federal Reserve')).toBe(false);
+  });
+
+  // Ecclesiastical tables: the earliest and latest of recent Easters and a few between.
+  it.each(['2000-04-23', '2008-03-23', '2011-04-24', '2019-04-21', '2024-03-31', '2026-04-05', '2038-04-25'])(
+    'find Easter on %s',
+    (sunday) => {
+      expect(formatDay(easterSunday(Number(sunday.slice(0, 4))))).toBe(sunday);
+    },
+  );
 });

@@ -6,6 +6,7 @@ export const frequencies = [
   'month',
   'two-months',
   'quarter',
+  'four-months',
   'half-year',
   'year',
 ] as const;
@@ -20,6 +21,7 @@ export const paymentsPerYear: Readonly<Record<Frequency, number>> = {
   month: 12,
   'two-months': 6,
   quarter: 4,
+  'four-months': 3,
   'half-year': 2,
   year: 1,
 };
@@ -29,6 +31,7 @@ export const monthsBetweenPayments: Readonly<Partial<Record<Frequency, number>>>
   month: 1,
   'two-months': 2,
   quarter: 3,
+  'four-months': 4,
   'half-year': 6,
   year: 12,
 };

@@ -6,7 +6,7 @@ export interface DayCount {
   /** What a reader is told about the rule, in a few words. */
   readonly title: string;
   /** The days the rule counts. */
-  days(from: CalendarDay, to: CalendarDay): number;
+  days(from: CalendarDay, to: CalendarDay, period?: InterestPeriod): number;
   /** The share of a year, exact; `period` is the interest period the two dates lie in. */
   years(from: CalendarDay, to: CalendarDay, period: InterestPeriod): Fraction;
 }
