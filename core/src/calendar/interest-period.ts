@@ -30,6 +30,33 @@ export function interestPeriodOf(
   };
 }
 
+/**
+ * An odd last period: regular periods are counted on from where it begins, which is a date of the cycle, and the
+ * days that remain count as their share of the regular period they fall in.
+ */
+export function lastPeriodOf(
+  cycle: DateCycle,
+  from: CalendarDay,
+  to: CalendarDay,
+  termination?: CalendarDay,
+): InterestPeriod {
+  const perYear = paymentsPerYear[cycle.every];
+  let index = cycleIndexOnOrAfter(cycle, from);
+  const boundaries = [cycleDate(cycle, index)];
+  while ((boundaries.at(-1) as number) < to) boundaries.push(cycleDate(cycle, ++index));
+  const whole = boundaries.length - 2;
+  const begins = boundaries[whole] as number;
+  const length = (boundaries[whole + 1] as number) - begins;
+  return {
+    from,
+    to,
+    evenYears: { num: whole * length + (to - begins), den: length * perYear },
+    perYear,
+    boundaries,
+    ...(termination !== undefined && { termination }),
+  };
+}
+
 /** A period that is regular by agreement, whatever its days: a share 1/p of a year. */
 export function regularPeriod(
   from: CalendarDay,

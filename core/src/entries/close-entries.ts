@@ -21,6 +21,7 @@ const outsideTheBooks: readonly AccountRole[] = [
   'interest-expense',
   'fees',
   'interest-income',
+  'redemption-gain-loss',
 ];
 
 /**
@@ -91,6 +92,6 @@ function expectedAt(
     expected.set(role, (expected.get(role) ?? 0) - amount);
     moved += amount;
   }
-  expected.set('opening-balances', moved);
+  expected.set('opening-balances', moved + (expected.get('opening-balances') ?? 0));
   return expected;
 }

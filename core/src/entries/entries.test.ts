@@ -25,16 +25,17 @@ const base: LoanTerms = {
   amount: 10_000_000,
   start: day('2024-01-15'),
   annualRate: ratio(6n, 100n),
+  rateSteps: [],
   compounding: 'each-payment',
+  due: 'end',
+  atEnd: 'pay',
   dayCount: 'even-periods',
   every: 'month',
   first: day('2024-02-15'),
   keepMonthEnd: false,
   phases: [{ type: 'level', count: 360, amortizeOver: 360 }],
   rounding: { interest: 'cent', payment: 'cent', ties: 'away-from-zero' },
-  extrasOnce: [],
-  extrasEachPayment: [],
-  recorded: [],
+  events: [],
 };
 
 const bond = buildBondSchedule({
@@ -62,9 +63,7 @@ const totalExpense = (schedule: Schedule): number =>
 const anySchedule: fc.Arbitrary<Schedule> = fc.oneof(
   {
     weight: 4,
-    arbitrary: arbitraryLoanWithEvents.map((terms) =>
-      buildLoanSchedule({ ...terms, recorded: terms.recorded.filter(({ amount }) => amount > 0) }),
-    ),
+    arbitrary: arbitraryLoanWithEvents.map(buildLoanSchedule),
   },
   { weight: 1, arbitrary: fc.constant(bond) },
 );
@@ -142,9 +141,12 @@ describe('position', () => {
 
   it('leaves out planned extras from the current portion, and counts principal in arrears', () => {
     const on = day('2024-08-15');
-    const planned = buildLoanSchedule({ ...base, extrasOnce: [{ on: on + 40, amount: 5_000_000 }] });
+    const planned = buildLoanSchedule({
+      ...base,
+      events: [{ type: 'extra-principal', on: on + 40, amount: 5_000_000, then: 'shorten' }],
+    });
     expect(position(planned, on).current).toBe(127_163);
-    const missed = buildLoanSchedule({ ...base, recorded: [{ due: on, on, amount: 0 }] });
+    const missed = buildLoanSchedule({ ...base, events: [{ type: 'paid', due: on, on, amount: 0 }] });
     const at = position(missed, on);
     expect(at.unpaidInterest).toBe(missed.interest[6]);
     expect(at.current).toBeGreaterThan(127_163);
@@ -159,7 +161,7 @@ describe('position', () => {
         expect(due.reduce((sum, amount) => sum + amount, 0)).toBe(at.outstanding);
         const onTime =
           schedule.kind === 'loan' &&
-          schedule.terms.recorded.length === 0 &&
+          !schedule.terms.events.some(({ type }) => type === 'paid') &&
           schedule.unpaid.every((unpaid) => unpaid === 0);
         if (onTime) expect(due[0]).toBe(at.current);
       }),

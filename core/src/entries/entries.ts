@@ -4,7 +4,7 @@ import { position } from '../position/position.ts';
 import type { AccountRole } from './account-role.ts';
 import { bondAccrualEntry, bondCouponEntry, bondIssueEntry, bondRedemptionEntry } from './bond-entries.ts';
 import { entryKinds, entryOf, reversalOf, type Entry } from './entry.ts';
-import { loanAccrualEntry, loanIssueEntry, loanRowEntry } from './loan-entries.ts';
+import { loanAccrualEntry, loanIssueEntry, loanRowEntry, feesBetween, loanFeeEntry } from './loan-entries.ts';
 import { periodEndBefore, periodEnds, type PeriodLength } from './period-ends.ts';
 
 /**
@@ -38,6 +38,7 @@ function ownEntries(schedule: Schedule, from: CalendarDay, to: CalendarDay): (En
     for (let row = 0; row < schedule.length; row += 1) {
       if (within(schedule.date[row] as number)) found.push(loanRowEntry(schedule, row));
     }
+    for (const fee of feesBetween(schedule, from, to)) found.push(loanFeeEntry(fee));
     return found;
   }
   if (within(schedule.terms.issued)) found.push(bondIssueEntry(schedule));

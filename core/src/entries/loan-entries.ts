@@ -1,19 +1,38 @@
 import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
-import type { LoanSchedule } from '../loan/loan-schedule.ts';
-import { loanPosition } from '../position/loan-position.ts';
+import { bookedInterest } from '../loan/booked-interest.ts';
+import { amortizedCosts, costAmortization } from '../loan/issue-costs.ts';
+import { eventsOf, type Fee } from '../loan/loan-events.ts';
+import { isFirstCharge, kindOfRow, type LoanSchedule } from '../loan/loan-schedule.ts';
+import { accruedFee, broughtInAccrued, loanPosition } from '../position/loan-position.ts';
 import { entryOf, type Entry } from './entry.ts';
 
-/** Borrowing, or the purchase that the loan financed. */
+/** Borrowing, the purchase that the loan financed, or a loan taken on in mid-life. */
 export function loanIssueEntry({ terms }: LoanSchedule): Entry | undefined {
+  const costs = terms.issueCosts?.amount ?? 0;
+  const issueCosts = [
+    ['issue-costs', costs],
+    ['cash', -costs],
+  ] as const;
   if (terms.purchase) {
     return entryOf(terms.start, 'issue', 'Financed purchase', null, [
       ['asset', terms.purchase.price],
       ['cash', -terms.purchase.downPayment],
       ['loan-payable', -terms.amount],
+      ...issueCosts,
+    ]);
+  }
+  if (terms.takenOn) {
+    const { accruedInterest } = terms.takenOn;
+    return entryOf(terms.start, 'issue', 'Loan taken on', null, [
+      ['opening-balances', terms.amount + accruedInterest],
+      ['loan-payable', -terms.amount],
+      ['interest-payable', -accruedInterest],
+      ...issueCosts,
     ]);
   }
   return entryOf(terms.start, 'issue', 'Loan received', null, [
-    ['cash', terms.amount],
+    ['cash', terms.amount - costs],
+    ['issue-costs', costs],
     ['loan-payable', -terms.amount],
   ]);
 }
@@ -23,28 +42,83 @@ export function loanIssueEntry({ terms }: LoanSchedule): Entry | undefined {
  * payable, principal to the loan, what was paid from cash.
  */
 export function loanRowEntry(schedule: LoanSchedule, row: number): Entry | undefined {
+  const { terms, settlement } = schedule;
+  const before = (column: Float64Array): number => (row === 0 ? 0 : (column[row - 1] as number));
   const at = (column: Float64Array): number => column[row] as number;
   const n = schedule.n[row] as number;
-  const unpaidBefore = row === 0 ? 0 : (schedule.unpaid[row - 1] as number);
-  const paid = at(schedule.payment) + at(schedule.extra);
-  const due = formatDay(schedule.due[row] as number);
-  let memo = n > 0 ? `Payment ${n}` : 'Extra principal';
-  if (n > 0 && at(schedule.extra) > 0) memo = `Payment ${n} and extra principal`;
-  if (n > 0 && paid === 0) memo = `Interest due with payment ${n}, unpaid`;
-  if (n === 0 && schedule.due[row] !== schedule.date[row]) memo = `Late payment due ${due}`;
-  return entryOf(schedule.date[row] as number, 'payment', memo, n || null, [
-    ['interest-expense', at(schedule.interest)],
-    ['interest-payable', unpaidBefore - at(schedule.unpaid)],
-    ['loan-payable', at(schedule.principal) + at(schedule.extra)],
-    ['cash', -paid],
+  const interest = at(bookedInterest(schedule));
+  const broughtIn = terms.takenOn && isFirstCharge(schedule, row) ? terms.takenOn.accruedInterest : 0;
+  const unpaid = before(schedule.unpaid) - at(schedule.unpaid);
+  const repaid = at(schedule.opening) - at(schedule.closing);
+  const fee = at(schedule.fee);
+  const costs = costAmortization(schedule).amortized[row] ?? 0;
+  const settled = settlement?.row === row ? settlement.owed - settlement.paid : 0;
+  return entryOf(schedule.date[row] as number, 'payment', memoOf(schedule, row), n || null, [
+    ['interest-expense', interest - broughtIn + costs],
+    ['issue-costs', -costs],
+    ['interest-payable', unpaid + broughtIn],
+    ['loan-payable', repaid],
+    ['fees', fee],
+    ['redemption-gain-loss', -settled],
+    ['cash', -(interest + unpaid + repaid + fee - settled)],
   ]);
 }
 
-/** Interest accrued to a period end. */
+function memoOf(schedule: LoanSchedule, row: number): string {
+  const n = schedule.n[row] as number;
+  const extra = schedule.extra[row] as number;
+  const paid = (schedule.payment[row] as number) + extra;
+  switch (kindOfRow(schedule, row)) {
+    case 'draw':
+      return 'Amount drawn';
+    case 'interest-added':
+      return 'Interest added to the balance';
+    case 'settlement':
+      return 'Settlement of the loan';
+    case 'extra':
+      return 'Extra principal';
+    case 'late-payment':
+      return `Late payment due ${formatDay(schedule.due[row] as number)}`;
+    case 'payment':
+      if (schedule.settlement?.row === row) return `Payment ${n} and settlement of the loan`;
+      if (extra > 0) return `Payment ${n} and extra principal`;
+      if (paid > 0) return `Payment ${n}`;
+      return (schedule.added[row] as number) > 0
+        ? `Interest of period ${n} added to the balance`
+        : `Interest due with payment ${n}, unpaid`;
+  }
+}
+
+/** A fee paid: an expense, or deferred with the costs of the loan. */
+export function loanFeeEntry(fee: Fee): Entry | undefined {
+  const deferred = fee.treatment === 'defer';
+  return entryOf(fee.on, 'payment', deferred ? 'Fee deferred' : 'Fee', null, [
+    [deferred ? 'issue-costs' : 'fees', fee.amount],
+    ['cash', -fee.amount],
+  ]);
+}
+
+/** Fees paid from one day to another, both included. */
+export function feesBetween(schedule: LoanSchedule, from: CalendarDay, to: CalendarDay): Fee[] {
+  return eventsOf(schedule.terms.events, 'fee').filter((fee) => fee.on >= from && fee.on <= to);
+}
+
+/** Interest, the fee on the unused part, and amortization of costs accrued to a period end. */
 export function loanAccrualEntry(schedule: LoanSchedule, on: CalendarDay): Entry | undefined {
-  const { accruedInterest } = loanPosition(schedule, on);
-  return entryOf(on, 'accrual', `Interest accrued to ${formatDay(on)}`, null, [
-    ['interest-expense', accruedInterest],
-    ['interest-payable', -accruedInterest],
+  const { terms, date, length } = schedule;
+  // Interest that had accrued before a loan was taken on stands in interest payable already.
+  const accrued =
+    on < terms.start ? 0 : loanPosition(schedule, on).accruedInterest - broughtInAccrued(schedule, on);
+  const fee = on < terms.start ? 0 : accruedFee(schedule, on);
+  const { amortized } = costAmortization(schedule);
+  let withRows = 0;
+  for (let row = 0; row < length && (date[row] as number) <= on; row += 1) withRows += amortized[row] ?? 0;
+  const costs = amortizedCosts(schedule, on) - withRows;
+  const memo = costs === 0 ? 'Interest accrued' : 'Interest accrued and costs amortized';
+  return entryOf(on, 'accrual', `${memo} to ${formatDay(on)}`, null, [
+    ['interest-expense', accrued + costs],
+    ['fees', fee],
+    ['issue-costs', -costs],
+    ['interest-payable', -accrued - fee],
   ]);
 }

@@ -1,10 +1,14 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { firstDay, type Schedule } from '../instrument/instrument.ts';
-import { lastRowOn } from '../loan/loan-schedule.ts';
+import { bookedInterest } from '../loan/booked-interest.ts';
+import { costAmortization } from '../loan/issue-costs.ts';
+import { lastRowOn, type LoanSchedule } from '../loan/loan-schedule.ts';
+import { broughtInAccrued } from '../position/loan-position.ts';
 import { position } from '../position/position.ts';
 import { sumColumn } from '../proofs/proof.ts';
 import type { AccountRole } from './account-role.ts';
 import { principalRole } from './entries.ts';
+import { feesBetween } from './loan-entries.ts';
 
 /** Balances by account: debits positive, credits negative, minor units. */
 export type Balances = ReadonlyMap<AccountRole, number>;
@@ -21,12 +25,7 @@ export function standingBalances(schedule: Schedule, periodEnd: CalendarDay): Ba
   balances.set('current-portion', -at.current);
   balances.set('interest-payable', -at.unpaidInterest);
   if (schedule.kind === 'loan') {
-    const { terms } = schedule;
-    const rows = lastRowOn(schedule.date, schedule.length, periodEnd) + 1;
-    const paid = sumColumn(schedule.payment, rows) + sumColumn(schedule.extra, rows);
-    balances.set('interest-expense', sumColumn(schedule.interest, rows));
-    balances.set('cash', (terms.purchase ? -terms.purchase.downPayment : terms.amount) - paid);
-    if (terms.purchase) balances.set('asset', terms.purchase.price);
+    loanStanding(schedule, periodEnd, balances);
     return balances;
   }
   const { terms, proceeds } = schedule;
@@ -41,4 +40,39 @@ export function standingBalances(schedule: Schedule, periodEnd: CalendarDay): Ba
   const coupons = rows.reduce((sum, row) => sum + row.coupon, 0);
   balances.set('cash', proceeds - coupons - (matured ? terms.face : 0));
   return balances;
+}
+
+function loanStanding(
+  schedule: LoanSchedule,
+  periodEnd: CalendarDay,
+  balances: Map<AccountRole, number>,
+): void {
+  const { terms, settlement } = schedule;
+  const rows = lastRowOn(schedule.date, schedule.length, periodEnd) + 1;
+  const sum = (column: Float64Array): number => sumColumn(column, rows);
+  const broughtIn = terms.takenOn?.accruedInterest ?? 0;
+  const broughtInLeft = broughtInAccrued(schedule, periodEnd);
+  const fees = feesBetween(schedule, terms.start, periodEnd);
+  const feesPaid = fees.reduce((total, fee) => total + fee.amount, 0);
+  const expensed = fees.reduce((total, fee) => total + (fee.treatment === 'expense' ? fee.amount : 0), 0);
+  const costs = terms.issueCosts?.amount ?? 0;
+  const amortized = sumColumn(
+    costAmortization(schedule).amortized,
+    Math.min(rows, costAmortization(schedule).amortized.length),
+  );
+  const settled = settlement && settlement.row < rows ? settlement.owed - settlement.paid : 0;
+  const interest = sum(bookedInterest(schedule));
+  const unpaid = rows === 0 ? 0 : (schedule.unpaid[rows - 1] as number);
+  const outstanding = rows === 0 ? terms.amount : (schedule.closing[rows - 1] as number);
+  // Everything charged or repaid that does not stand unpaid went through cash.
+  const paid = interest - unpaid + terms.amount - outstanding + sum(schedule.fee) - settled;
+  const taken = terms.purchase ? -terms.purchase.downPayment : terms.takenOn ? 0 : terms.amount;
+  balances.set('interest-payable', -unpaid - broughtInLeft);
+  balances.set('interest-expense', interest - (broughtIn - broughtInLeft) + amortized);
+  balances.set('issue-costs', costs + feesPaid - expensed - amortized);
+  balances.set('fees', sum(schedule.fee) + expensed);
+  balances.set('redemption-gain-loss', -settled);
+  balances.set('cash', taken - costs - feesPaid - paid);
+  if (terms.purchase) balances.set('asset', terms.purchase.price);
+  if (terms.takenOn) balances.set('opening-balances', terms.amount + broughtIn);
 }

@@ -1,17 +1,26 @@
 import { formatDay } from '../calendar/calendar-day.ts';
 import { dayCounts } from '../calendar/day-counts/day-counts.ts';
-import { interestOf, paymentCycle, rowSegments, type InterestSegment } from '../loan/loan-interest.ts';
-import { levelPaymentExact } from '../loan/level-payment.ts';
-import { lastRowOn, loanRow, type LoanRow, type LoanSchedule } from '../loan/loan-schedule.ts';
+import { interestOf, rowSegments, type InterestSegment } from '../loan/loan-interest.ts';
+import {
+  chargesInterest,
+  isFirstCharge,
+  lastRowOn,
+  loanRow,
+  type LoanRow,
+  type LoanSchedule,
+} from '../loan/loan-schedule.ts';
 import type { LoanTerms } from '../loan/loan-terms.ts';
-import { PeriodGrowths } from '../loan/period-growths.ts';
-import { cycleDates } from '../calendar/payment-dates.ts';
+import { unusedFeeOf } from '../loan/unused-fee.ts';
 import { formatPercent } from '../rates/annual-rate.ts';
+import { growsOnInterest } from '../rates/compounding.ts';
 import { ratio, ratioToDecimal, type Ratio } from '../money/ratio.ts';
+import { roundRatio } from '../money/round-ratio.ts';
+import { explainPayment } from './explain-payment.ts';
 import type { ExplainStep, Explanation } from './explanation.ts';
 
 /** The columns of a loan's schedule that hold amounts. */
-export type LoanFigure = 'opening' | 'payment' | 'interest' | 'principal' | 'extra' | 'closing' | 'unpaid';
+export type LoanFigure =
+  'opening' | 'payment' | 'interest' | 'principal' | 'extra' | 'added' | 'closing' | 'unpaid' | 'fee';
 
 /** An exact amount in minor units as an unrounded decimal in currency units. */
 export function unroundedText(exact: Ratio, digits: number): string {
@@ -20,22 +29,29 @@ export function unroundedText(exact: Ratio, digits: number): string {
 
 /** How interest is rounded, in words. */
 export function roundingText(terms: { rounding: { interest: string; ties: string } }): string {
+  if (terms.rounding.interest === 'none') return 'not rounded; shown to the cent';
   const to = terms.rounding.interest === 'unit' ? 'to the whole unit' : 'to the cent';
   return `${to}, ${terms.rounding.ties === 'even' ? 'a half to the even neighbour' : 'halves up'}`;
 }
 
 /** The steps of interest over segments: balance, rate, days and share of the year of each. */
-export function segmentSteps(terms: LoanTerms, segments: readonly InterestSegment[]): ExplainStep[] {
+export function segmentSteps(schedule: LoanSchedule, segments: readonly InterestSegment[]): ExplainStep[] {
+  const { terms, rates } = schedule;
   const several = segments.length > 1;
   return segments.flatMap((segment): ExplainStep[] => {
     const whole = !several && terms.dayCount === 'even-periods';
     const share = ratio(BigInt(segment.years.num), BigInt(segment.years.den));
     const period = `${formatDay(segment.from)} to ${formatDay(segment.to)}`;
+    const because = rates.length > 1 ? ` (${rates[segment.rate]?.because})` : '';
+    const grows = growsOnInterest(terms.compounding);
     return [
-      { label: several ? `Balance, ${period}` : 'Balance', amount: segment.balance },
+      { label: several ? `Balance, ${period}` : 'Balance', amount: shownMinor(segment.balance) },
+      ...(segment.onInterest.num > 0n
+        ? [{ label: '+ interest of the days before', text: unroundedText(segment.onInterest, terms.digits) }]
+        : []),
       {
         label: '× annual rate',
-        text: formatPercent(segment.annualRate),
+        text: `${formatPercent(segment.annualRate)}${because}`,
         link: { to: 'terms', key: 'rate' },
       },
       {
@@ -43,9 +59,38 @@ export function segmentSteps(terms: LoanTerms, segments: readonly InterestSegmen
         text: `${share.num}/${share.den}`,
         link: { to: 'terms', key: 'dayCount' },
       },
+      ...(grows
+        ? [
+            {
+              label: `Growth, compounded ${compoundingInWords(terms.compounding)}`,
+              text: ratioToDecimal(segment.growth, 18),
+              link: { to: 'terms', key: 'compounding' } as const,
+            },
+          ]
+        : []),
       ...(whole ? [] : [{ label: 'Days counted', text: `${segment.days}, ${period}` }]),
     ];
   });
+}
+
+/** How a rate compounds, in words. */
+export function compoundingInWords(compounding: LoanTerms['compounding']): string {
+  return compoundingWords[compounding];
+}
+
+const compoundingWords = {
+  'each-payment': 'with each payment',
+  annual: 'yearly',
+  'half-yearly': 'half-yearly',
+  quarterly: 'quarterly',
+  monthly: 'monthly',
+  daily: 'daily',
+  continuous: 'continuously',
+  simple: 'never (simple interest)',
+} as const;
+
+function shownMinor(exact: Ratio): number {
+  return Number(roundRatio(exact, 'away-from-zero'));
 }
 
 /** How a figure in a loan's schedule is made. Throws `RangeError` outside the schedule. */
@@ -61,7 +106,7 @@ export function explainLoanFigure(schedule: LoanSchedule, index: number, figure:
     case 'interest':
       return interestFigure(schedule, row, name);
     case 'payment':
-      return paymentFigure(schedule, row, name);
+      return explainPayment(schedule, row, name);
     case 'opening':
       return {
         title: `Opening balance, ${name}`,
@@ -70,9 +115,9 @@ export function explainLoanFigure(schedule: LoanSchedule, index: number, figure:
       };
     case 'principal': {
       const before = index === 0 ? 0 : (schedule.unpaid[index - 1] as number);
-      const paid = row.interest + before - row.unpaid;
+      const paid = row.payment - row.principal;
       const interest =
-        before === 0 && row.unpaid === 0
+        before === 0 && row.unpaid === 0 && row.added === 0
           ? cell('interest', '− interest')
           : { label: '− interest paid, arrears first', amount: paid };
       return {
@@ -99,10 +144,15 @@ export function explainLoanFigure(schedule: LoanSchedule, index: number, figure:
         amount: row.closing,
         steps: [
           cell('opening', 'Opening'),
+          ...(row.added > 0 ? [cell('added', row.kind === 'draw' ? '+ drawn' : '+ interest added')] : []),
           cell('principal', '− principal'),
           cell('extra', '− extra principal'),
         ],
       };
+    case 'added':
+      return addedFigure(schedule, row, name);
+    case 'fee':
+      return feeFigure(schedule, row, name);
     case 'unpaid': {
       const before = index === 0 ? 0 : (schedule.unpaid[index - 1] as number);
       return {
@@ -111,7 +161,8 @@ export function explainLoanFigure(schedule: LoanSchedule, index: number, figure:
         steps: [
           { label: 'Unpaid before', amount: before },
           cell('interest', '+ interest charged'),
-          { label: '− interest paid', amount: row.interest + before - row.unpaid },
+          ...(row.added > 0 && row.kind !== 'draw' ? [cell('added', '− added to the balance')] : []),
+          { label: '− interest paid', amount: row.payment - row.principal },
         ],
       };
     }
@@ -132,7 +183,7 @@ function openingStep(schedule: LoanSchedule, index: number): ExplainStep {
 
 function interestFigure(schedule: LoanSchedule, row: LoanRow, name: string): Explanation {
   const { terms } = schedule;
-  if (row.n === null) {
+  if (!chargesInterest(schedule, row.index)) {
     return {
       title: `Interest, ${name}`,
       amount: 0,
@@ -141,115 +192,78 @@ function interestFigure(schedule: LoanSchedule, row: LoanRow, name: string): Exp
   }
   const segments = rowSegments(schedule, row.index);
   const { exact, rounded } = interestOf(terms, segments);
-  const steps = segmentSteps(terms, segments);
+  const steps = segmentSteps(schedule, segments);
   const first = steps[0];
   if (first && segments.length === 1) {
     steps[0] = { ...first, label: 'Opening balance', link: { to: 'row', row: row.index, column: 'opening' } };
   }
+  const broughtIn = terms.takenOn && isFirstCharge(schedule, row.index) ? terms.takenOn.accruedInterest : 0;
+  if (broughtIn > 0) {
+    steps.push({
+      label: '+ accrued before the loan was taken on',
+      amount: broughtIn,
+      link: { to: 'terms', key: 'takenOn' },
+    });
+  }
   return {
     title: `Interest, ${name}`,
-    amount: rounded,
+    amount: rounded + broughtIn,
     steps,
     unrounded: unroundedText(exact, terms.digits),
     rounding: roundingText(terms),
   };
 }
 
-function paymentFigure(schedule: LoanSchedule, row: LoanRow, name: string): Explanation {
-  const { terms } = schedule;
-  const title = `Payment, ${name}`;
-  const recorded = terms.recorded.find((payment) => payment.due === row.due);
-  if (recorded) {
-    const steps: ExplainStep[] = [
-      {
-        label: `Recorded: paid on ${formatDay(recorded.on)}`,
-        amount: recorded.amount,
-        link: { to: 'terms', key: 'events' },
-      },
+function addedFigure(schedule: LoanSchedule, row: LoanRow, name: string): Explanation {
+  if (row.kind === 'draw') {
+    const steps = [
+      { label: 'Recorded in the events', amount: row.added, link: { to: 'terms', key: 'events' } as const },
     ];
-    if (row.extra > 0) steps.push({ label: '− beyond the schedule, to extra principal', amount: row.extra });
-    return { title, amount: row.payment, steps };
+    return { title: `Drawn, ${name}`, amount: row.added, steps };
   }
-  const phase = terms.phases[schedule.phase[row.index] as number];
-  const agreed = schedule.phasePayments[schedule.phase[row.index] as number] ?? 0;
-  if (row.closing === 0 && row.payment !== agreed) {
-    const steps: ExplainStep[] = [
+  const before = row.index === 0 ? 0 : (schedule.unpaid[row.index - 1] as number);
+  return {
+    title: `Interest added to the balance, ${name}`,
+    amount: row.added,
+    steps: [
       {
-        label: 'All that is left: opening',
-        amount: row.opening,
-        link: { to: 'row', row: row.index, column: 'opening' },
-      },
-      {
-        label: '+ its own interest',
+        label: 'Interest charged',
         amount: row.interest,
         link: { to: 'row', row: row.index, column: 'interest' },
       },
-    ];
-    const arrears = row.payment - row.interest - row.principal;
-    if (arrears > 0) steps.push({ label: '+ interest in arrears', amount: arrears });
-    return { title, amount: row.payment, steps };
-  }
-  if (phase?.type === 'interest-only') {
-    return {
-      title,
-      amount: row.payment,
-      steps: [
-        {
-          label: 'The interest of the period',
-          amount: row.interest,
-          link: { to: 'row', row: row.index, column: 'interest' },
-        },
-      ],
-    };
-  }
-  if (phase?.type === 'level' && phase.payment === undefined) {
-    const exact = solvedPayment(schedule, schedule.phase[row.index] as number);
-    return {
-      title,
-      amount: row.payment,
-      steps: [
-        { label: 'Balance to repay', amount: exact.balance },
-        { label: 'Spread over', text: `${phase.amortizeOver} payments`, link: { to: 'terms', key: 'count' } },
-        { label: 'Annual rate', text: formatPercent(terms.annualRate), link: { to: 'terms', key: 'rate' } },
-      ],
-      unrounded: exact.text,
-      rounding:
-        terms.rounding.payment === 'cent-up'
-          ? 'up to the cent'
-          : terms.rounding.payment === 'unit'
-            ? 'to the whole unit'
-            : 'to the cent, halves up',
-    };
-  }
-  return {
-    title,
-    amount: row.payment,
-    steps: [{ label: 'Agreed payment', amount: agreed, link: { to: 'terms', key: 'payment' } }],
+      ...(before > 0 ? [{ label: '+ interest unpaid before', amount: before }] : []),
+      ...(row.payment > 0 ? [{ label: '− interest paid', amount: row.payment - row.principal }] : []),
+      ...(row.unpaid > 0 ? [{ label: '− still unpaid', amount: row.unpaid }] : []),
+    ],
   };
 }
 
-/** The unrounded payment of a level phase in currency units, and the balance it repays (minor units). */
-export function solvedPayment(schedule: LoanSchedule, phaseAt: number): { text: string; balance: number } {
-  const { terms } = schedule;
-  const phase = terms.phases[phaseAt];
-  if (phase?.type !== 'level') throw new RangeError(`Phase ${phaseAt} is not a level phase.`);
-  let row = 0;
-  while (row < schedule.length && ((schedule.n[row] as number) === 0 || schedule.phase[row] !== phaseAt))
-    row += 1;
-  const first = row < schedule.length ? (schedule.n[row] as number) - 1 : 0;
-  const balance = row < schedule.length ? balanceWhenSet(schedule, row) : terms.amount;
-  const dues = cycleDates(paymentCycle(terms), first + phase.amortizeOver);
-  const growths = new PeriodGrowths(terms, dues);
-  const each = { count: phase.amortizeOver, at: (period: number) => growths.at(first + period).exact };
-  const exact = levelPaymentExact(balance, each).div(10 ** terms.digits);
-  return { text: exact.toSignificantDigits(30).toFixed(), balance };
-}
-
-/** The balance when a phase began: what the numbered row before it closed at. */
-function balanceWhenSet(schedule: LoanSchedule, row: number): number {
-  let before = row - 1;
-  while (before >= 0 && (schedule.n[before] as number) === 0) before -= 1;
-  return before < 0 ? schedule.terms.amount : (schedule.closing[before] as number);
+function feeFigure(schedule: LoanSchedule, row: LoanRow, name: string): Explanation {
+  const { creditLine, digits, rounding } = schedule.terms;
+  const title = `Unused fee, ${name}`;
+  if (!creditLine || row.fee === 0) {
+    return { title, amount: row.fee, steps: [{ label: 'No fee is charged with this row', text: '' }] };
+  }
+  const segments = rowSegments(schedule, row.index);
+  const exact = unusedFeeOf(creditLine.limit, creditLine.unusedFee, segments);
+  return {
+    title,
+    amount: Number(roundRatio(exact, rounding.ties)),
+    steps: segments.flatMap((segment) => [
+      {
+        label: `Unused, ${formatDay(segment.from)} to ${formatDay(segment.to)}`,
+        amount: creditLine.limit - shownMinor(segment.balance),
+      },
+      { label: '× share of the year', text: `${segment.years.num}/${segment.years.den}` },
+      {
+        label: '× annual fee',
+        text: formatPercent(creditLine.unusedFee),
+        link: { to: 'terms', key: 'unusedFee' } as const,
+      },
+    ]),
+    unrounded: unroundedText(exact, digits),
+    rounding: 'to the cent',
+  };
 }
 
 /** The last row on or before a day, for linking a figure as of that day; −1 before the first. */

@@ -79,7 +79,7 @@ function accruedParts(
     if (segments.length === 0)
       return { steps: [{ label: 'Paid through this day; nothing has accrued', text: '' }] };
     return {
-      steps: segmentSteps(schedule.terms, segments).concat(
+      steps: segmentSteps(schedule, segments).concat(
         segments.length === 1 && schedule.terms.dayCount === 'even-periods'
           ? [{ label: 'Days', text: `${segments[0]?.days} since ${formatDay(segments[0]?.from ?? on)}` }]
           : [],

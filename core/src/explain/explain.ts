@@ -1,4 +1,4 @@
 export * from './explain-bond.ts';
-export { explainLoanFigure, solvedPayment, type LoanFigure } from './explain-loan.ts';
+export { explainLoanFigure, type LoanFigure } from './explain-loan.ts';
 export * from './explain-position.ts';
 export * from './explanation.ts';

@@ -1,34 +1,75 @@
 import fc from 'fast-check';
+import { businessCalendars, businessDayRules } from '../calendar/business-days/business-days.ts';
 import { parseDay } from '../calendar/calendar-day.ts';
 import { dayCountNames } from '../calendar/day-counts/day-counts.ts';
 import { frequencies } from '../calendar/frequency.ts';
 import { cycleDate } from '../calendar/payment-dates.ts';
 import { ratio } from '../money/ratio.ts';
+import { compoundings } from '../rates/compounding.ts';
+import { TermsFault } from '../terms-fault.ts';
+import { buildLoanSchedule } from './build-loan-schedule.ts';
+import type { LoanEvent } from './loan-events.ts';
 import type { LoanTerms, Phase } from './loan-terms.ts';
 
 const start = parseDay('2024-01-31') as number;
 
-/** Loan terms without events, over every convention that is computed. For property tests. */
-export const arbitraryLoan: fc.Arbitrary<LoanTerms> = fc
+const phaseCounts = fc.integer({ min: 1, max: 24 });
+const earlierPhase: fc.Arbitrary<Phase> = fc.oneof(
+  phaseCounts.map((count): Phase => ({ type: 'interest-only', count })),
+  fc.record({
+    type: fc.constant('no-payment' as const),
+    count: phaseCounts,
+    interest: fc.constantFrom('added-each-period' as const, 'kept-apart' as const),
+    then: fc.constantFrom('add-to-balance' as const, 'pay' as const),
+  }),
+  fc.record({
+    type: fc.constant('fixed' as const),
+    payment: fc.integer({ min: 1, max: 900_000 }),
+    count: phaseCounts,
+  }),
+  fc.record({
+    type: fc.constant('equal-principal' as const),
+    count: phaseCounts,
+    principal: fc.integer({ min: 1, max: 900_000 }),
+  }),
+);
+const lastPhase: fc.Arbitrary<Phase> = fc.oneof(
+  fc
+    .tuple(fc.integer({ min: 1, max: 120 }), fc.constantFrom(0, 0, 0, 24))
+    .map(([count, longer]): Phase => ({ type: 'level', count, amortizeOver: count + longer })),
+  phaseCounts.map((count): Phase => ({ type: 'equal-principal', count })),
+  phaseCounts.map((count): Phase => ({ type: 'interest-only', count })),
+);
+
+const anyTerms: fc.Arbitrary<LoanTerms> = fc
   .record({
     amount: fc.integer({ min: 100_000, max: 900_000_000_00 }),
     start: fc.integer({ min: start, max: start + 800 }),
-    firstAfter: fc.integer({ min: 1, max: 120 }),
+    firstAfter: fc.integer({ min: 0, max: 120 }),
     rate: fc.integer({ min: 0, max: 3000 }),
+    compounding: fc.constantFrom(...compoundings),
     dayCount: fc.constantFrom(...dayCountNames),
     every: fc.constantFrom(...frequencies),
     keepMonthEnd: fc.boolean(),
-    interestOnly: fc.integer({ min: 0, max: 6 }),
-    count: fc.integer({ min: 1, max: 120 }),
-    longer: fc.constantFrom(0, 0, 0, 24),
-    interest: fc.constantFrom('cent' as const, 'cent' as const, 'unit' as const),
-    payment: fc.constantFrom('cent' as const, 'cent-up' as const, 'unit' as const),
+    moving: fc.option(
+      fc.record({
+        rule: fc.constantFrom(...businessDayRules),
+        calendar: fc.constantFrom(...businessCalendars),
+        accrual: fc.constantFrom('moved' as const, 'unmoved' as const),
+      }),
+      { freq: 3 },
+    ),
+    phases: fc.tuple(fc.array(earlierPhase, { maxLength: 2 }), lastPhase),
+    atEnd: fc.constantFrom('pay' as const, 'pay' as const, 'leave' as const),
+    interest: fc.constantFrom('cent' as const, 'cent' as const, 'unit' as const, 'none' as const),
+    payment: fc.constantFrom('cent' as const, 'cent-up' as const, 'unit' as const, 'none' as const),
     ties: fc.constantFrom('away-from-zero' as const, 'even' as const),
+    takenOn: fc.option(fc.integer({ min: 0, max: 50_000 }), { freq: 4 }),
   })
   .map((drawn): LoanTerms => {
-    const level: Phase = { type: 'level', count: drawn.count, amortizeOver: drawn.count + drawn.longer };
-    const first: Phase[] =
-      drawn.interestOnly > 0 ? [{ type: 'interest-only', count: drawn.interestOnly }] : [];
+    const first = drawn.start + drawn.firstAfter;
+    // Weekly and two-weekly dates moved over a long holiday could meet.
+    const often = drawn.every === 'week' || drawn.every === 'two-weeks';
     return {
       kind: 'loan',
       currency: 'EUR',
@@ -36,27 +77,59 @@ export const arbitraryLoan: fc.Arbitrary<LoanTerms> = fc
       amount: drawn.amount,
       start: drawn.start,
       annualRate: ratio(BigInt(drawn.rate), 10_000n),
-      compounding: 'each-payment',
+      rateSteps: [],
+      compounding: drawn.compounding,
       dayCount: drawn.dayCount,
       every: drawn.every,
-      first: drawn.start + drawn.firstAfter,
+      first,
+      due: drawn.firstAfter === 0 ? 'start' : 'end',
       keepMonthEnd: drawn.keepMonthEnd,
-      phases: [...first, level],
+      phases: [...drawn.phases[0], drawn.phases[1]],
+      atEnd: drawn.atEnd,
       rounding: { interest: drawn.interest, payment: drawn.payment, ties: drawn.ties },
-      extrasOnce: [],
-      extrasEachPayment: [],
-      recorded: [],
+      events: [],
+      ...(drawn.moving && !often && drawn.firstAfter > 20 && { businessDays: drawn.moving }),
+      ...(drawn.takenOn !== null && { takenOn: { accruedInterest: drawn.takenOn } }),
     };
   });
 
-/** The same with extra principal and with payments recorded late, early, short and over. */
+/** Whether a schedule can be made: terms that never repay or outgrow exact numbers are refused. */
+function canBeScheduled(terms: LoanTerms): boolean {
+  try {
+    buildLoanSchedule(terms);
+    return true;
+  } catch (error) {
+    if (error instanceof TermsFault || error instanceof RangeError) return false;
+    throw error;
+  }
+}
+
+/** Loan terms without events, over every convention that is computed. For property tests. */
+export const arbitraryLoan = anyTerms.filter(canBeScheduled);
+
+const anyEvent = fc.record({
+  kind: fc.constantFrom(
+    'extra',
+    'draw',
+    'interest-added',
+    'payment-change',
+    'renewal',
+    'settled',
+    'step',
+    'step',
+    'each',
+    'fee',
+  ),
+  after: fc.integer({ min: 0, max: 3000 }),
+  share: fc.integer({ min: 1, max: 40 }),
+  anew: fc.boolean(),
+});
+
+/** The same with events of every type, and payments recorded late, early, short and over. */
 export const arbitraryLoanWithEvents: fc.Arbitrary<LoanTerms> = fc
   .tuple(
-    arbitraryLoan,
-    fc.array(
-      fc.record({ after: fc.integer({ min: 0, max: 3000 }), share: fc.integer({ min: 1, max: 40 }) }),
-      { maxLength: 3 },
-    ),
+    anyTerms,
+    fc.array(anyEvent, { maxLength: 4 }),
     fc.uniqueArray(
       fc.record({
         index: fc.integer({ min: 0, max: 30 }),
@@ -65,20 +138,64 @@ export const arbitraryLoanWithEvents: fc.Arbitrary<LoanTerms> = fc
       }),
       { maxLength: 4, selector: (payment) => payment.index },
     ),
-    fc.boolean(),
   )
-  .map(([terms, extras, payments, regular]): LoanTerms => {
+  .map(([terms, drawn, payments]): LoanTerms => {
     const part = (share: number): number => Math.max(1, Math.floor((terms.amount * share) / 100));
     const cycle = { anchor: terms.first, every: terms.every, keepMonthEnd: terms.keepMonthEnd };
-    const each = { from: terms.start, to: terms.start + 2000, amount: part(1) };
-    return {
-      ...terms,
-      extrasOnce: extras.map(({ after, share }) => ({ on: terms.start + after, amount: part(share) })),
-      extrasEachPayment: regular ? [each] : [],
-      recorded: payments.map(({ index, days, share }) => {
+    const settled = Math.min(
+      ...drawn.filter(({ kind }) => kind === 'settled').map(({ after }) => after),
+      1e6,
+    );
+    const events = drawn
+      .filter(({ after }) => after <= settled)
+      .flatMap(({ kind, after, share, anew }): LoanEvent[] => {
+        const on = terms.start + after;
+        const amount = part(share);
+        switch (kind) {
+          case 'extra':
+            return [{ type: 'extra-principal', on, amount, then: anew ? 're-level' : 'shorten' }];
+          case 'draw':
+            return [{ type: 'draw', on, amount, then: anew ? 're-level' : 'keep' }];
+          case 'interest-added':
+            return [{ type: 'interest-added', on }];
+          case 'payment-change':
+            return [{ type: 'payment-change', on, payment: part(Math.ceil(share / 4)) }];
+          case 'renewal':
+            return [
+              { type: 'renewal', on, annualRate: ratio(BigInt(share), 400n), count: 12, amortizeOver: 24 },
+            ];
+          case 'settled':
+            return after === settled ? [{ type: 'settled', on }] : [];
+          case 'fee':
+            return [{ type: 'fee', on, amount: 100, treatment: anew ? 'defer' : 'expense' }];
+          case 'each':
+            return [{ type: 'extra-each-payment', from: on, to: on + 400, amount: part(1), then: 'shorten' }];
+          default:
+            return [];
+        }
+      });
+    const steps = drawn.filter(({ kind }) => kind === 'step');
+    const recorded = payments
+      .map(({ index, days, share }): LoanEvent => {
         const due = cycleDate(cycle, index);
         const amount = Math.floor((part(4) * share) / 100);
-        return { due, on: Math.max(terms.start, due + days), amount };
-      }),
+        return { type: 'paid', due, on: Math.max(terms.start, due + days), amount };
+      })
+      .filter((event) => event.type === 'paid' && event.on <= terms.start + settled);
+    return {
+      ...terms,
+      rateSteps: steps.map(({ after, share, anew }) => ({
+        from: terms.start + after,
+        annualRate: ratio(BigInt(share), 300n),
+        payment: anew ? 're-level' : 'keep',
+      })),
+      events: [
+        ...events.filter(
+          (event, at) =>
+            event.type !== 'settled' || at === events.findIndex(({ type }) => type === 'settled'),
+        ),
+        ...recorded,
+      ],
     };
-  });
+  })
+  .filter(canBeScheduled);

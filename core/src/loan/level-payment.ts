@@ -1,5 +1,5 @@
 import Decimal from 'decimal.js';
-import type { Ratio } from '../money/ratio.ts';
+import { ratioToNumber, type Ratio } from '../money/ratio.ts';
 import { TermsFault } from '../terms-fault.ts';
 
 const Precise = Decimal.clone({ precision: 70, rounding: Decimal.ROUND_HALF_UP });
@@ -16,7 +16,7 @@ export interface Growths {
  * P = B / Σ Π 1/(1+gᵢ): the present value of an annuity with each period's own factor (Kellison, The Theory of
  * Interest, sections 3.2 and 6.2). 70 digits, so that what is rounded from it is right to the last unit.
  */
-export function levelPaymentExact(balance: number, growths: Growths): Decimal {
+export function levelPaymentExact(balance: number | Decimal, growths: Growths): Decimal {
   let discount = new Precise(1);
   let annuity = new Precise(0);
   const factorOf = new Map<Ratio, Decimal>();
@@ -34,7 +34,7 @@ export function levelPaymentExact(balance: number, growths: Growths): Decimal {
 }
 
 /** The same in doubles: good to about one part in 10^12. */
-function levelPaymentEstimate(balance: number, growths: Growths): number {
+function levelPaymentEstimate(balance: number | Decimal, growths: Growths): number {
   let discount = 1;
   let annuity = 0;
   let last: Ratio | undefined;
@@ -42,13 +42,13 @@ function levelPaymentEstimate(balance: number, growths: Growths): number {
   for (let period = 0; period < growths.count; period += 1) {
     const growth = growths.at(period);
     if (growth !== last) {
-      factor = 1 / (1 + Number(growth.num) / Number(growth.den));
+      factor = 1 / (1 + ratioToNumber(growth));
       last = growth;
     }
     discount *= factor;
     annuity += discount;
   }
-  return balance / annuity;
+  return Number(balance) / annuity;
 }
 
 /**
@@ -56,7 +56,12 @@ function levelPaymentEstimate(balance: number, growths: Growths): number {
  * The estimate in doubles decides wherever it is clear of a rounding boundary by far more than its error;
  * only near a boundary, or for huge balances, is the exact payment computed.
  */
-export function levelPayment(balance: number, growths: Growths, step: number, upward: boolean): number {
+export function levelPayment(
+  balance: number | Decimal,
+  growths: Growths,
+  step: number,
+  upward: boolean,
+): number {
   const inSteps = levelPaymentEstimate(balance, growths) / step;
   const boundary = upward ? inSteps : inSteps + 0.5;
   const distance = Math.abs(boundary - Math.round(boundary));

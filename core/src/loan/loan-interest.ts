@@ -1,115 +1,185 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { dayCounts } from '../calendar/day-counts/day-counts.ts';
-import { evenYears } from '../calendar/even-years.ts';
 import type { Fraction, InterestPeriod } from '../calendar/fraction.ts';
-import { cycleDate, cycleIndexOnOrAfter, type DateCycle } from '../calendar/payment-dates.ts';
 import { addRatios, multiplyRatios, ratio, type Ratio } from '../money/ratio.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import { safeNumber } from '../money/rounded-product.ts';
-import { simpleGrowth } from '../rates/annual-rate.ts';
-import type { LoanColumns, LoanSchedule } from './loan-schedule.ts';
-import type { LoanTerms } from './loan-terms.ts';
+import { growsOnInterest, growthOver } from '../rates/compounding.ts';
+import { rateAt, type RateTimeline } from '../rates/rate-timeline.ts';
+import { interestStep } from './interest-step.ts';
+import type { LoanColumns } from './loan-columns.ts';
+import { chargesInterest, grainsAt, type LoanSchedule } from './loan-schedule.ts';
+import { grainsPerMinorUnit, type LoanTerms } from './loan-terms.ts';
+import { stretchPeriod, type Stretch } from './stretch.ts';
 
-/** A stretch of days over which balance, rate and period stay the same. */
+/** A stretch of days over which balance, rate and period stay the same. Amounts in minor units, exact. */
 export interface InterestSegment {
   readonly from: CalendarDay;
   readonly to: CalendarDay;
-  /** Minor units. */
-  readonly balance: number;
+  readonly balance: Ratio;
+  /** Interest of the segments before that itself earns interest; zero unless the rate compounds within a period. */
+  readonly onInterest: Ratio;
   readonly annualRate: Ratio;
+  /** Place among the rates. */
+  readonly rate: number;
   /** Days as the day count counts them. */
   readonly days: number;
   readonly years: Fraction;
-  /** balance × rate × years in minor units, exact. */
+  /** Interest per unit of balance. */
+  readonly growth: Ratio;
   readonly interest: Ratio;
 }
 
-/** The payment dates of a loan, index 0 being the first. */
-export function paymentCycle(terms: LoanTerms): DateCycle {
-  return { anchor: terms.first, every: terms.every, keepMonthEnd: terms.keepMonthEnd };
+/** What interest is worked out from besides the rows. */
+export interface InterestRules {
+  readonly terms: LoanTerms;
+  readonly stretches: readonly Stretch[];
+  readonly rates: RateTimeline;
 }
 
-/** The interest period that ends with the payment of a given index (0 is the first). */
-export function interestPeriod(terms: LoanTerms, index: number): InterestPeriod {
-  const cycle = paymentCycle(terms);
-  const to = cycleDate(cycle, index);
-  const from = index === 0 ? terms.start : cycleDate(cycle, index - 1);
-  return { from, to, evenYears: evenYears(cycle, from, to) };
+/** Where interest not yet charged begins: a day, the balance then, and the first row that may change it. */
+export interface ChargedUntil {
+  readonly day: CalendarDay;
+  /** Grains. */
+  readonly balance: bigint;
+  readonly nextRow: number;
 }
 
-/** How many minor units interest is rounded to. */
-export function interestStep(terms: LoanTerms): number {
-  return terms.rounding.interest === 'unit' ? 10 ** terms.digits : 1;
+/** The interest period that a day is counted in. */
+export function interestPeriodOn(stretches: readonly Stretch[], day: CalendarDay): InterestPeriod {
+  const at = stretches.findIndex((each) => (each.interestDays[each.count - 1] as number) > day);
+  const stretch = (at < 0 ? stretches.at(-1) : stretches[at]) as Stretch;
+  let payment = at < 0 ? stretch.count : firstAfter(stretch, day);
+  let period = stretchPeriod(stretch, payment);
+  while (period.to <= day) period = stretchPeriod(stretch, ++payment);
+  return period;
+}
+
+function firstAfter({ interestDays, count }: Stretch, day: CalendarDay): number {
+  let low = 0;
+  let high = count;
+  while (low < high) {
+    const middle = (low + high) >>> 1;
+    if ((interestDays[middle] as number) <= day) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+/** The day from which a row's closing balance counts for interest. */
+function countsFrom(rows: LoanColumns, row: number): CalendarDay {
+  return (chargesInterest(rows, row) ? rows.chargedTo[row] : rows.date[row]) as number;
 }
 
 /**
- * The segments from one day to another, given the balances from the rows in between: cut wherever the balance
- * changes and wherever a payment falls due, since a share of a year is counted within its own period.
+ * The segments from where interest was last charged to a day: cut wherever the balance or the rate changes and
+ * wherever an interest period ends, since a share of a year is counted within its own period.
  */
 export function interestSegments(
-  terms: LoanTerms,
-  rows: LoanColumns | LoanSchedule,
-  firstRow: number,
-  openingBalance: number,
-  from: CalendarDay,
+  rules: InterestRules,
+  rows: LoanColumns,
+  since: ChargedUntil,
   to: CalendarDay,
 ): InterestSegment[] {
-  const rule = dayCounts[terms.dayCount];
+  const { terms, stretches, rates } = rules;
   const segments: InterestSegment[] = [];
-  let balance = openingBalance;
-  let row = firstRow;
-  let at = from;
+  let at = since.day;
   if (at >= to) return segments;
-  let index = Math.max(0, cycleIndexOnOrAfter(paymentCycle(terms), at + 1));
-  let period = interestPeriod(terms, index);
+  const grains = grainsPerMinorUnit(terms);
+  const compounds = growsOnInterest(terms.compounding);
+  const rule = dayCounts[terms.dayCount];
+  let balance = since.balance;
+  let row = since.nextRow;
+  let earned = ratio(0n);
+  let period = interestPeriodOn(stretches, at);
+  let rate = rateAt(rates, at);
   while (at < to) {
-    while (row < rows.length && (rows.date[row] as number) <= at) {
-      balance = rows.closing[row] as number;
-      row += 1;
-    }
-    const change = row < rows.length ? (rows.date[row] as number) : to;
-    const until = Math.min(to, period.to, change);
+    while (row < rows.length && countsFrom(rows, row) <= at) balance = grainsAt(rows, 'closing', row++);
+    const change = row < rows.length ? countsFrom(rows, row) : to;
+    const until = Math.min(to, period.to, change, rates[rate + 1]?.from ?? to);
+    const { annualRate } = rates[rate] as RateTimeline[number];
     const years = rule.years(at, until, period);
-    const interest = multiplyRatios(ratio(BigInt(balance)), simpleGrowth(terms.annualRate, years));
-    const days = rule.days(at, until);
-    segments.push({ from: at, to: until, balance, annualRate: terms.annualRate, days, years, interest });
+    const growth = growthOver(annualRate, terms.compounding, years);
+    const owed = ratio(balance, grains);
+    const onInterest = compounds ? earned : ratio(0n);
+    const interest = multiplyRatios(compounds ? addRatios(owed, earned) : owed, growth);
+    const days = rule.days(at, until, period);
+    segments.push({
+      from: at,
+      to: until,
+      balance: owed,
+      onInterest,
+      annualRate,
+      rate,
+      days,
+      years,
+      growth,
+      interest,
+    });
+    earned = cut(addRatios(earned, interest));
     at = until;
-    if (at >= period.to) period = interestPeriod(terms, ++index);
+    if (at >= period.to) period = interestPeriodOn(stretches, at);
+    rate = rateAt(rates, at);
   }
   return segments;
 }
 
-/** Unrounded interest of segments, and the same rounded once as the loan's terms say. Minor units. */
+/** Keeps the parts of a ratio from growing without end: beyond 80 decimals nothing can matter. */
+function cut(value: Ratio): Ratio {
+  if (value.den < 10n ** 200n) return value;
+  return ratio(roundRatio({ num: value.num * 10n ** 80n, den: value.den }, 'away-from-zero'), 10n ** 80n);
+}
+
+/** The unrounded interest of segments, minor units. */
+export function exactInterest(segments: readonly InterestSegment[]): Ratio {
+  return segments.reduce((sum, segment) => cut(addRatios(sum, segment.interest)), ratio(0n));
+}
+
+/** Unrounded interest of segments, and the same rounded once as the loan's terms say for showing. Minor units. */
 export function interestOf(
   terms: LoanTerms,
   segments: readonly InterestSegment[],
 ): { exact: Ratio; rounded: number } {
+  const exact = exactInterest(segments);
+  return { exact, rounded: roundInterest(terms, exact) };
+}
+
+/** Interest of segments in grains, rounded as the terms say. */
+export function interestInGrains(terms: LoanTerms, segments: readonly InterestSegment[]): bigint {
+  return roundToGrains(terms, exactInterest(segments));
+}
+
+/** Exact minor units in grains, rounded as the terms say of interest. */
+export function roundToGrains(terms: LoanTerms, exact: Ratio): bigint {
+  const grains = grainsPerMinorUnit(terms);
+  const { interest, ties } = terms.rounding;
+  const step = interest === 'none' ? 1n : BigInt(interestStep(terms)) * grains;
+  return roundRatio(ratio(exact.num * grains, exact.den * step), ties) * step;
+}
+
+/** Interest in minor units, rounded once as the terms say; to the minor unit where they do not round. */
+export function roundInterest(terms: LoanTerms, exact: Ratio): number {
   const step = BigInt(interestStep(terms));
-  const exact = segments.reduce((sum, segment) => addRatios(sum, segment.interest), ratio(0n));
-  const inSteps = roundRatio(ratio(exact.num, exact.den * step), terms.rounding.ties);
-  return { exact, rounded: safeNumber(inSteps * step) };
+  return safeNumber(roundRatio(ratio(exact.num, exact.den * step), terms.rounding.ties) * step);
 }
 
-/** The day that the interest of a numbered row runs from: the numbered row before it, or the start. */
-export function chargedFrom(
-  schedule: LoanSchedule,
-  row: number,
-): { day: CalendarDay; balance: number; nextRow: number } {
+/** Where interest stood charged before a row that charges it: the row that charged before, or the start. */
+export function chargedBefore(schedule: LoanSchedule, row: number): ChargedUntil {
   for (let before = row - 1; before >= 0; before -= 1) {
-    if ((schedule.n[before] as number) > 0) {
-      return {
-        day: schedule.date[before] as number,
-        balance: schedule.closing[before] as number,
-        nextRow: before + 1,
-      };
-    }
+    if (!chargesInterest(schedule, before)) continue;
+    const day = schedule.chargedTo[before] as number;
+    return { day, balance: grainsAt(schedule, 'closing', before), nextRow: before + 1 };
   }
-  return { day: schedule.terms.start, balance: schedule.terms.amount, nextRow: 0 };
+  const { terms } = schedule;
+  return { day: terms.start, balance: BigInt(terms.amount) * grainsPerMinorUnit(terms), nextRow: 0 };
 }
 
-/** The segments that a numbered row's interest was computed from. */
+/** The segments that the interest of a row that charges it was computed from. */
 export function rowSegments(schedule: LoanSchedule, row: number): InterestSegment[] {
-  const since = chargedFrom(schedule, row);
-  const until = schedule.date[row] as number;
-  return interestSegments(schedule.terms, schedule, since.nextRow, since.balance, since.day, until);
+  return interestSegments(
+    schedule,
+    schedule,
+    chargedBefore(schedule, row),
+    schedule.chargedTo[row] as number,
+  );
 }

@@ -1,47 +1,82 @@
-import { exactProof, sumColumn, type Proof } from '../proofs/proof.ts';
-import { interestOf, rowSegments } from './loan-interest.ts';
-import type { LoanSchedule } from './loan-schedule.ts';
+import { ratio } from '../money/ratio.ts';
+import { roundRatio } from '../money/round-ratio.ts';
+import type { Proof } from '../proofs/proof.ts';
+import type { AmountColumn } from './loan-columns.ts';
+import { interestInGrains, rowSegments } from './loan-interest.ts';
+import { chargesInterest, grainsAt, kindOfRow, type LoanSchedule } from './loan-schedule.ts';
+import { grainsPerMinorUnit } from './loan-terms.ts';
 
-/** The proofs of a loan's schedule. */
+/** The proofs of a loan's schedule, worked out in the amounts it was computed with. */
 export function loanProofs(schedule: LoanSchedule): Proof[] {
   const { length, terms } = schedule;
-  const column = (name: 'payment' | 'interest' | 'principal' | 'extra'): number =>
-    sumColumn(schedule[name], length);
-  const at = (values: Float64Array, row: number): number => values[row] as number;
-  const lastClosing = at(schedule.closing, length - 1);
-  const lastUnpaid = at(schedule.unpaid, length - 1);
-  let split = 0;
-  let chain = 0;
-  let replay = 0;
-  let lowest = 0;
+  const grains = grainsPerMinorUnit(terms);
+  const amount = BigInt(terms.amount) * grains;
+  const broughtIn = BigInt(terms.takenOn?.accruedInterest ?? 0) * grains;
+  const sums = { payment: 0n, interest: 0n, principal: 0n, extra: 0n, added: 0n, drawn: 0n };
+  let before = { closing: amount, unpaid: 0n };
+  let split = 0n;
+  let chain = 0n;
+  let replay = 0n;
+  let lowest = 0n;
+  let firstCharge = true;
   for (let row = 0; row < length; row += 1) {
-    const unpaidBefore = row === 0 ? 0 : at(schedule.unpaid, row - 1);
-    const interestPaid = at(schedule.interest, row) + unpaidBefore - at(schedule.unpaid, row);
-    split += Math.abs(at(schedule.payment, row) - interestPaid - at(schedule.principal, row));
-    const openingDue = row === 0 ? terms.amount : at(schedule.closing, row - 1);
-    const repaid = at(schedule.principal, row) + at(schedule.extra, row);
-    chain += Math.abs(at(schedule.opening, row) - openingDue);
-    chain += Math.abs(at(schedule.opening, row) - repaid - at(schedule.closing, row));
-    lowest = Math.min(lowest, at(schedule.closing, row));
-    if ((schedule.n[row] as number) > 0) {
-      const again = interestOf(terms, rowSegments(schedule, row)).rounded;
-      replay += Math.abs(again - at(schedule.interest, row));
+    const at = (column: AmountColumn): bigint => grainsAt(schedule, column, row);
+    for (const column of ['payment', 'interest', 'principal', 'extra', 'added'] as const)
+      sums[column] += at(column);
+    const drawn = kindOfRow(schedule, row) === 'draw' ? at('added') : 0n;
+    sums.drawn += drawn;
+    const interestPaid = at('interest') + before.unpaid - at('unpaid') - (at('added') - drawn);
+    split += size(at('payment') - interestPaid - at('principal'));
+    chain += size(at('opening') - before.closing);
+    chain += size(at('opening') + at('added') - at('principal') - at('extra') - at('closing'));
+    if (at('closing') < lowest) lowest = at('closing');
+    if (chargesInterest(schedule, row)) {
+      const again = interestInGrains(terms, rowSegments(schedule, row)) + (firstCharge ? broughtIn : 0n);
+      replay += size(again - at('interest'));
+      firstCharge = false;
     }
+    before = { closing: at('closing'), unpaid: at('unpaid') };
   }
-  const totalPaid = column('payment') + column('extra');
+  const left = before.closing + before.unpaid;
+  const toMinor = (difference: bigint): number =>
+    Number(roundRatio(ratio(difference, grains), 'away-from-zero'));
+  const proof = (name: string, difference: bigint): Proof => ({
+    name,
+    holds: difference === 0n,
+    difference: toMinor(difference),
+  });
+  const paid = sums.payment + sums.extra;
+  const open = terms.atEnd === 'leave' && schedule.settlement === undefined;
   return [
-    exactProof('The last closing balance is zero and no interest is left unpaid', lastClosing + lastUnpaid),
-    exactProof(
-      'Principal and extra principal sum to the amount borrowed',
-      column('principal') + column('extra') - terms.amount,
+    ...(open ? [] : [proof('The last closing balance is zero and no interest is left unpaid', left)]),
+    proof(
+      open
+        ? 'Principal, extra principal and the balance left sum to the amount borrowed'
+        : 'Principal and extra principal sum to the amount borrowed',
+      sums.principal + sums.extra + (open ? before.closing : 0n) - amount - sums.added,
     ),
-    exactProof('Each payment is the interest paid plus principal', split),
-    exactProof('Each row opens where the one before it closed', chain),
-    exactProof(
+    proof('Each payment is the interest paid plus principal', split),
+    proof('Each row opens where the one before it closed', chain),
+    proof(
       'Total paid less the amount borrowed is the total interest',
-      totalPaid - terms.amount - column('interest'),
+      paid + (open ? left : 0n) - amount - sums.drawn - sums.interest,
     ),
-    exactProof('Interest worked out again with exact fractions is the same in every row', replay),
-    exactProof('No balance is negative', lowest),
+    proof('Interest worked out again with exact fractions is the same in every row', replay),
+    proof('No balance is negative', lowest),
+    ...(terms.purchase && !open
+      ? [
+          proof(
+            'Down payment and all payments less the price are the finance cost, the total interest',
+            BigInt(terms.purchase.downPayment - terms.purchase.price) * grains +
+              paid -
+              sums.drawn -
+              sums.interest,
+          ),
+        ]
+      : []),
   ];
+}
+
+function size(difference: bigint): bigint {
+  return difference < 0n ? -difference : difference;
 }

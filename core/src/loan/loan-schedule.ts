@@ -1,100 +1,78 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
+import type { Ratio } from '../money/ratio.ts';
+import type { RateTimeline } from '../rates/rate-timeline.ts';
+import { rowKinds, type AmountColumn, type LoanColumns, type RowKind } from './loan-columns.ts';
 import type { LoanTerms } from './loan-terms.ts';
+import type { Stretch } from './stretch.ts';
 
 /**
  * A loan's schedule as columns, one element a row, amounts in minor units.
  *
- * A row is dated `date`. Rows that charge interest carry the number of the payment in `n`; rows between (an
- * extra payment, a payment that came late) have `n` zero. `payment` is interest paid and scheduled principal,
- * `extra` is apart, `unpaid` is interest charged and still owed after the row.
+ * A row is dated `date`. Rows of due dates carry the number of the payment in `n`; rows between (an extra payment, a
+ * draw, a payment that came late) have `n` zero. `payment` is interest paid and scheduled principal, `extra` is
+ * apart, `added` joins the balance (a draw, or interest), `unpaid` is interest charged and still owed after the row.
+ * Where nothing is rounded the columns hold what is shown and `exact` what is computed with.
  */
-export interface LoanSchedule {
+export interface LoanSchedule extends LoanColumns {
   readonly kind: 'loan';
   readonly terms: LoanTerms;
-  readonly length: number;
-  readonly n: Int32Array;
-  /** The day the row takes effect. */
-  readonly date: Int32Array;
-  /** The day the payment was due; the same day unless it was recorded as paid before. */
-  readonly due: Int32Array;
-  readonly opening: Float64Array;
-  readonly payment: Float64Array;
-  readonly interest: Float64Array;
-  readonly principal: Float64Array;
-  readonly extra: Float64Array;
-  readonly closing: Float64Array;
-  readonly unpaid: Float64Array;
-  /** Scheduled principal that fell due and was not paid, after the row. */
-  readonly principalInArrears: Float64Array;
-  /** The phase a row's payment belongs to. */
-  readonly phase: Uint8Array;
-  /** The payment of each phase as it was set when the phase began; zero for interest-only. */
-  readonly phasePayments: readonly number[];
+  readonly stretches: readonly Stretch[];
+  readonly rates: RateTimeline;
+  /** Each time a payment was set, in order; `setting` of a row points here. */
+  readonly settings: readonly PaymentSetting[];
   readonly notices: readonly LoanNotice[];
+  readonly settlement?: Settlement;
 }
 
-/** Something the schedule did with an event that its author should know. */
+/** How and when a payment was set. Amounts in grains. */
+export interface PaymentSetting {
+  /** `interest`: the payment is the period's interest; `principal`: interest is added to the amount. */
+  readonly kind: 'level' | 'agreed' | 'changed' | 'listed' | 'principal' | 'interest' | 'none';
+  /** Whether it replaces an earlier payment of the same stretch. */
+  readonly anew: boolean;
+  readonly stretch: number;
+  /** Place in the stretch of the first payment it applies to. */
+  readonly at: number;
+  readonly amount: bigint;
+  /** The balance it was set from. */
+  readonly balance: bigint;
+  /** Payments that the balance is spread over, for a level payment or equal principal. */
+  readonly over: number;
+  /** Place among the rates of the one that a level payment was set with. */
+  readonly rate: number;
+  /** Growth of the balance over the first period, where it was not a whole period at one rate. */
+  readonly firstGrowth?: Ratio;
+  /** The day a changed payment was agreed from. */
+  readonly on?: CalendarDay;
+}
+
+/** What was owed and paid when a loan was settled before its time. Minor units. */
+export interface Settlement {
+  readonly on: CalendarDay;
+  readonly row: number;
+  readonly owed: number;
+  readonly paid: number;
+}
+
+/** Something the schedule did with an event that its author should know. Minor units. */
 export interface LoanNotice {
   readonly on: CalendarDay;
-  readonly kind: 'extra-cut' | 'payment-cut' | 'event-without-effect';
+  readonly kind:
+    | 'extra-cut'
+    | 'payment-cut'
+    | 'event-without-effect'
+    | 'listed-payment-differs'
+    | 'fixing-missing'
+    | 'left-at-end';
   readonly stated: number;
   readonly applied: number;
-}
-
-type Column = keyof LoanSchedule & keyof ColumnTypes;
-interface ColumnTypes {
-  n: Int32Array;
-  date: Int32Array;
-  due: Int32Array;
-  opening: Float64Array;
-  payment: Float64Array;
-  interest: Float64Array;
-  principal: Float64Array;
-  extra: Float64Array;
-  closing: Float64Array;
-  unpaid: Float64Array;
-  principalInArrears: Float64Array;
-  phase: Uint8Array;
-}
-
-/** Eight columns of amounts, three of whole numbers, one of small ones. */
-const bytesPerRow = 8 * 8 + 3 * 4 + 1;
-
-/** Columns being filled, with room for `capacity` rows. */
-export type LoanColumns = { [K in Column]: ColumnTypes[K] } & { length: number };
-
-/** Empty columns with room for so many rows; they share one buffer, which is far quicker to come by than many. */
-export function loanColumns(capacity: number): LoanColumns {
-  const buffer = new ArrayBuffer(capacity * bytesPerRow);
-  let offset = 0;
-  const take = <T>(make: new (on: ArrayBuffer, at: number, length: number) => T, bytes: number): T => {
-    const column = new make(buffer, offset, capacity);
-    offset += capacity * bytes;
-    return column;
-  };
-  const amounts = (): Float64Array => take(Float64Array, 8);
-  const numbers = (): Int32Array => take(Int32Array, 4);
-  return {
-    length: 0,
-    opening: amounts(),
-    payment: amounts(),
-    interest: amounts(),
-    principal: amounts(),
-    extra: amounts(),
-    closing: amounts(),
-    unpaid: amounts(),
-    principalInArrears: amounts(),
-    n: numbers(),
-    date: numbers(),
-    due: numbers(),
-    phase: take(Uint8Array, 1),
-  };
 }
 
 /** One row of a schedule as an object, made when somebody looks. Amounts in minor units. */
 export interface LoanRow {
   readonly index: number;
   readonly n: number | null;
+  readonly kind: RowKind;
   readonly date: CalendarDay;
   readonly due: CalendarDay;
   readonly opening: number;
@@ -102,8 +80,10 @@ export interface LoanRow {
   readonly interest: number;
   readonly principal: number;
   readonly extra: number;
+  readonly added: number;
   readonly closing: number;
   readonly unpaid: number;
+  readonly fee: number;
 }
 
 /** A row as an object. Throws `RangeError` outside the schedule. */
@@ -115,6 +95,7 @@ export function loanRow(schedule: LoanSchedule, index: number): LoanRow {
   return {
     index,
     n: at(schedule.n) || null,
+    kind: kindOfRow(schedule, index),
     date: at(schedule.date),
     due: at(schedule.due),
     opening: at(schedule.opening),
@@ -122,14 +103,39 @@ export function loanRow(schedule: LoanSchedule, index: number): LoanRow {
     interest: at(schedule.interest),
     principal: at(schedule.principal),
     extra: at(schedule.extra),
+    added: at(schedule.added),
     closing: at(schedule.closing),
     unpaid: at(schedule.unpaid),
+    fee: at(schedule.fee),
   };
+}
+
+/** What a row is. */
+export function kindOfRow(schedule: LoanColumns, row: number): RowKind {
+  return rowKinds[schedule.rowKind[row] as number] as RowKind;
+}
+
+/** Whether a row charges interest, as rows of due dates do and extra payments or draws between them do not. */
+export function chargesInterest(schedule: LoanColumns, row: number): boolean {
+  const kind = kindOfRow(schedule, row);
+  return (schedule.n[row] as number) > 0 || kind === 'interest-added' || kind === 'settlement';
+}
+
+/** Whether a row is the first that charges interest: it brings in what had accrued before a loan was taken on. */
+export function isFirstCharge(schedule: LoanColumns, row: number): boolean {
+  if (!chargesInterest(schedule, row)) return false;
+  for (let earlier = 0; earlier < row; earlier += 1) if (chargesInterest(schedule, earlier)) return false;
+  return true;
 }
 
 /** All rows as objects. */
 export function loanRows(schedule: LoanSchedule): LoanRow[] {
   return Array.from({ length: schedule.length }, (_, index) => loanRow(schedule, index));
+}
+
+/** An amount of a row in grains: as it was computed with. */
+export function grainsAt(schedule: LoanColumns, column: AmountColumn, row: number): bigint {
+  return schedule.exact ? (schedule.exact[column][row] as bigint) : BigInt(schedule[column][row] as number);
 }
 
 /** The last row dated on or before a day; −1 before the first. */

@@ -1,64 +1,77 @@
-import type { DayCount } from '../calendar/day-counts/day-count.ts';
-import { dayCounts } from '../calendar/day-counts/day-counts.ts';
-import { paymentsPerYear } from '../calendar/frequency.ts';
 import type { Fraction } from '../calendar/fraction.ts';
+import { dayCounts, type DayCountName } from '../calendar/day-counts/day-counts.ts';
+import { paymentsPerYear } from '../calendar/frequency.ts';
 import { ratio, type Ratio } from '../money/ratio.ts';
 import { multiplier, type Multiplier } from '../money/rounded-product.ts';
-import { simpleGrowth } from '../rates/annual-rate.ts';
-import { interestPeriod, interestStep } from './loan-interest.ts';
+import { growthOver } from '../rates/compounding.ts';
+import type { RateTimeline } from '../rates/rate-timeline.ts';
+import { interestStep } from './interest-step.ts';
 import type { LoanTerms } from './loan-terms.ts';
+import { stretchPeriod, type Stretch } from './stretch.ts';
 
 /** What a whole period does to a balance, in the two forms in which it is needed. */
 export interface PeriodGrowth {
-  /** rate × years, exact. */
+  /** Interest per unit of balance, exact. */
   readonly exact: Ratio;
   /** The same per rounding step, prepared for multiplying balances. */
   readonly toSteps: Multiplier;
 }
 
-/** Looks up the growth of whole periods; the few that differ within a loan are each worked out once. */
-export class PeriodGrowths {
-  /** By denominator, then by numerator: small whole numbers, quicker to look up than any one key of both. */
-  private readonly known = new Map<number, PeriodGrowth[]>();
-  private readonly regular: PeriodGrowth | undefined;
-  private readonly step: bigint;
-  private readonly rule: DayCount;
-  private readonly evenYears: Fraction;
+/** Day counts whose share of a year depends on nothing but the actual days. */
+const byDays: readonly DayCountName[] = ['ACT/360', 'ACT/365F'];
 
-  /** @param dues the due dates from index 0 on, as far as they will be asked for */
+/** Looks up the growth of whole periods at one rate; the few that differ within a loan are each worked out once. */
+export class PeriodGrowths {
+  /** By rate, then by denominator, then by numerator: small whole numbers, quicker to look up than one key of all. */
+  private readonly known: Map<number, PeriodGrowth[]>[] = [];
+  private readonly daysKnown: PeriodGrowth[][] = [];
+  private readonly evenKnown: PeriodGrowth[] = [];
+  private readonly step: bigint;
+  private readonly even: boolean;
+  private readonly byDays: boolean;
+
   constructor(
     private readonly terms: LoanTerms,
-    private readonly dues: Int32Array,
+    private readonly rates: RateTimeline,
   ) {
     this.step = BigInt(interestStep(terms));
-    this.rule = dayCounts[terms.dayCount];
-    this.evenYears = { num: 1, den: paymentsPerYear[terms.every] };
-    if (terms.dayCount === 'even-periods') {
-      this.regular = this.growth(this.evenYears);
+    this.even = terms.dayCount === 'even-periods';
+    this.byDays = byDays.includes(terms.dayCount);
+  }
+
+  /**
+   * Growth over the period that ends with a payment of a stretch.
+   *
+   * @param at place of the payment in the stretch
+   * @param rate place among the rates of the one in force
+   */
+  at(stretch: Stretch, at: number, rate: number): PeriodGrowth {
+    if (at > 0 && stretch.cycleFrom !== null && !(stretch.oddLast && at === stretch.count - 1)) {
+      if (this.even) {
+        const perYear = paymentsPerYear[stretch.cycle.every];
+        return (this.evenKnown[64 * rate + perYear] ??= this.growth({ num: 1, den: perYear }, rate));
+      }
+      if (this.byDays) {
+        const days = (stretch.interestDays[at] as number) - (stretch.interestDays[at - 1] as number);
+        const ofRate = (this.daysKnown[rate] ??= []);
+        return (ofRate[days] ??= this.growth(
+          { num: days, den: this.terms.dayCount === 'ACT/360' ? 360 : 365 },
+          rate,
+        ));
+      }
     }
+    const period = stretchPeriod(stretch, at);
+    return this.growth(dayCounts[this.terms.dayCount].years(period.from, period.to, period), rate);
   }
 
-  /** Growth over the period that ends with the payment of an index. */
-  at(index: number): PeriodGrowth {
-    if (index === 0) return this.growth(this.firstYears());
-    if (this.regular) return this.regular;
-    const from = this.dues[index - 1] as number;
-    const to = this.dues[index] as number;
-    const period = { from, to, evenYears: this.evenYears };
-    return this.growth(this.rule.years(from, to, period));
-  }
-
-  private firstYears(): Fraction {
-    const period = interestPeriod(this.terms, 0);
-    return this.rule.years(period.from, period.to, period);
-  }
-
-  private growth({ num, den }: Fraction): PeriodGrowth {
-    let ofDenominator = this.known.get(den);
-    if (!ofDenominator) this.known.set(den, (ofDenominator = []));
+  private growth({ num, den }: Fraction, rate: number): PeriodGrowth {
+    const ofRate = (this.known[rate] ??= new Map<number, PeriodGrowth[]>());
+    let ofDenominator = ofRate.get(den);
+    if (!ofDenominator) ofRate.set(den, (ofDenominator = []));
     let found = ofDenominator[num];
     if (!found) {
-      const exact = simpleGrowth(this.terms.annualRate, { num, den });
+      const annual = (this.rates[rate] as RateTimeline[number]).annualRate;
+      const exact = growthOver(annual, this.terms.compounding, { num, den });
       found = { exact, toSteps: multiplier(ratio(exact.num, exact.den * this.step)) };
       ofDenominator[num] = found;
     }

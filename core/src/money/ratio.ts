@@ -23,6 +23,19 @@ export function addRatios(a: Ratio, b: Ratio): Ratio {
   return ratio(a.num * b.den + b.num * a.den, a.den * b.den);
 }
 
+/** Negative, zero or positive as `a` is less than, equal to or more than `b`. */
+export function compareRatios(a: Ratio, b: Ratio): number {
+  const difference = a.num * b.den - b.num * a.den;
+  return difference < 0n ? -1 : difference > 0n ? 1 : 0;
+}
+
+/** The nearest double, good to about 15 digits for ratios of any size of parts; for estimates only. */
+export function ratioToNumber(value: Ratio): number {
+  const [num, den] = [Number(value.num), Number(value.den)];
+  if (Number.isFinite(num) && Number.isFinite(den)) return num / den;
+  return Number((value.num * 10n ** 40n) / value.den) / 1e40;
+}
+
 /** Exact product. */
 export function multiplyRatios(a: Ratio, b: Ratio): Ratio {
   return ratio(a.num * b.num, a.den * b.den);

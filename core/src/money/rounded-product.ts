@@ -1,13 +1,15 @@
-import { ratio, type Ratio } from './ratio.ts';
+import { ratio, ratioToNumber, type Ratio } from './ratio.ts';
 import { roundRatio, type Ties } from './round-ratio.ts';
 
 /**
  * A multiplier prepared once and applied to many amounts. `fast` says that numerator and denominator are
  * small enough for {@link fastRoundedProduct}; `amountLimit` is the largest amount that path may be given.
+ * `estimate` is the ratio as a double, good to a few units in its last place.
  */
 export interface Multiplier {
   readonly num: number;
   readonly den: number;
+  readonly estimate: number;
   readonly exact: Ratio;
   readonly fast: boolean;
   readonly amountLimit: number;
@@ -23,7 +25,7 @@ export function multiplier(exact: Ratio): Multiplier {
   // The product's double estimate must be within one of the true quotient: kept below 2^49 it is.
   const amountLimit = num === 0 ? 2 ** 52 : Math.min(2 ** 52, Math.floor((2 ** 49 * den) / num));
   const fast = exact.num >= 0n && num <= largestNumerator && den <= largestDenominator;
-  return { num, den, exact, fast, amountLimit };
+  return { num, den, estimate: ratioToNumber(exact), exact, fast, amountLimit };
 }
 
 /**
@@ -43,12 +45,18 @@ export function fastRoundedProduct(amount: number, num: number, den: number): nu
 
 /**
  * An amount in minor units times a multiplier, rounded once to a whole minor unit.
- * Plain numbers where they are exact, big integers everywhere else; the two agree on every input.
+ * Plain numbers where they settle it, big integers everywhere else; the two agree on every input.
  * Throws `RangeError` when the result is not a safe integer.
  */
 export function roundedProduct(amount: number, by: Multiplier, ties: Ties): number {
   if (ties === 'away-from-zero' && by.fast && amount >= 0 && amount <= by.amountLimit) {
     return fastRoundedProduct(amount, by.num, by.den);
+  }
+  const product = amount * by.estimate;
+  // Where the estimate is clear of a half by far more than its error, it settles the matter.
+  if (product >= 0 && product < 2 ** 44) {
+    const nearest = Math.floor(product + 0.5);
+    if (Math.abs(product + 0.5 - Math.round(product + 0.5)) > product * 2 ** -48 + 2 ** -40) return nearest;
   }
   return safeNumber(roundRatio(ratio(BigInt(amount) * by.exact.num, by.exact.den), ties));
 }

@@ -1,5 +1,7 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import type { Schedule } from '../instrument/instrument.ts';
+import { amortizedCosts } from '../loan/issue-costs.ts';
+import { bookedInterest } from '../loan/booked-interest.ts';
 import { bondAccrual } from './bond-position.ts';
 import { position } from './position.ts';
 
@@ -18,9 +20,12 @@ function cumulative(schedule: Schedule, on: CalendarDay): number {
     const ofRows = schedule.rows.reduce((sum, row) => sum + (row.due <= on ? row.expense : 0), 0);
     return ofRows + (accrual ? accrual.coupon + accrual.amortization : 0);
   }
+  const booked = bookedInterest(schedule);
   let ofRows = 0;
   for (let row = 0; row < schedule.length && (schedule.date[row] as number) <= on; row += 1) {
-    ofRows += schedule.interest[row] as number;
+    ofRows += booked[row] as number;
   }
-  return ofRows + position(schedule, on).accruedInterest;
+  // What had accrued before a loan was taken on was another period's expense.
+  const before = on >= schedule.terms.start ? (schedule.terms.takenOn?.accruedInterest ?? 0) : 0;
+  return ofRows + position(schedule, on).accruedInterest - before + amortizedCosts(schedule, on);
 }

@@ -1,18 +1,37 @@
 import { addMonths, type CalendarDay } from '../calendar/calendar-day.ts';
-import { buildLoanSchedule } from '../loan/build-loan-schedule.ts';
-import { interestOf, interestSegments, type InterestSegment } from '../loan/loan-interest.ts';
-import { lastRowOn, type LoanSchedule } from '../loan/loan-schedule.ts';
+import { asKnownOn } from '../loan/as-known-on.ts';
+import { unamortizedCosts } from '../loan/issue-costs.ts';
+import { chargedBefore, interestOf, interestSegments, type InterestSegment } from '../loan/loan-interest.ts';
+import { chargesInterest, lastRowOn, type LoanSchedule } from '../loan/loan-schedule.ts';
+import { unusedFeeOf } from '../loan/unused-fee.ts';
+import { roundRatio } from '../money/round-ratio.ts';
 import type { Position } from './position-figures.ts';
 
 /** The segments of interest from the last charge to the end of a day. */
 export function accruedSegments(schedule: LoanSchedule, on: CalendarDay): InterestSegment[] {
-  const { terms } = schedule;
+  const { terms, length, date, closing } = schedule;
   if (on <= terms.start) return [];
-  let charged = lastRowOn(schedule.date, schedule.length, on);
-  while (charged >= 0 && (schedule.n[charged] as number) === 0) charged -= 1;
-  const from = charged < 0 ? terms.start : (schedule.date[charged] as number);
-  const balance = charged < 0 ? terms.amount : (schedule.closing[charged] as number);
-  return interestSegments(terms, schedule, charged + 1, balance, from, on);
+  const row = lastRowOn(date, length, on);
+  if (row >= 0 && row === length - 1 && closing[row] === 0 && !terms.creditLine) return [];
+  return interestSegments(schedule, schedule, chargedBefore(schedule, row + 1), on);
+}
+
+/** Interest that had accrued before a loan was taken on and is not yet charged with a payment. Minor units. */
+export function broughtInAccrued(schedule: LoanSchedule, on: CalendarDay): number {
+  const { terms, date, length } = schedule;
+  if (!terms.takenOn || on < terms.start) return 0;
+  const through = lastRowOn(date, length, on);
+  for (let row = 0; row <= through; row += 1) if (chargesInterest(schedule, row)) return 0;
+  return terms.takenOn.accruedInterest;
+}
+
+/** The fee on the unused part of a credit line since it was last charged. Minor units. */
+export function accruedFee(schedule: LoanSchedule, on: CalendarDay): number {
+  const { creditLine, rounding } = schedule.terms;
+  if (!creditLine || creditLine.unusedFee.num === 0n) return 0;
+  if (schedule.length > 0 && on >= (schedule.date[schedule.length - 1] as number)) return 0;
+  const exact = unusedFeeOf(creditLine.limit, creditLine.unusedFee, accruedSegments(schedule, on));
+  return Number(roundRatio(exact, rounding.ties));
 }
 
 /** The position of a loan on a day. */
@@ -21,7 +40,10 @@ export function loanPosition(schedule: LoanSchedule, on: CalendarDay): Position 
   const row = lastRowOn(schedule.date, schedule.length, on);
   const begun = on >= terms.start;
   const outstanding = !begun ? 0 : row < 0 ? terms.amount : (schedule.closing[row] as number);
-  const accruedInterest = begun ? interestOf(terms, accruedSegments(schedule, on)).rounded : 0;
+  const accruedInterest = begun
+    ? interestOf(terms, accruedSegments(schedule, on)).rounded + broughtInAccrued(schedule, on)
+    : 0;
+  const costs = unamortizedCosts(schedule, on);
   const current = begun ? currentPortion(schedule, on, outstanding) : 0;
   return {
     on,
@@ -30,10 +52,10 @@ export function loanPosition(schedule: LoanSchedule, on: CalendarDay): Position 
     unpaidInterest: row < 0 ? 0 : (schedule.unpaid[row] as number),
     unamortizedDiscount: 0,
     unamortizedPremium: 0,
-    unamortizedIssueCosts: 0,
-    carrying: outstanding,
+    unamortizedIssueCosts: costs,
+    carrying: outstanding - costs,
     current,
-    nonCurrent: outstanding - current,
+    nonCurrent: outstanding - costs - current,
     next: nextPayment(schedule, row),
   };
 }
@@ -53,23 +75,8 @@ export function currentPortion(schedule: LoanSchedule, on: CalendarDay, outstand
   const until = lastRowOn(contractual.date, contractual.length, addMonths(on, 12, true));
   let due = until < 0 ? 0 : (contractual.principalInArrears[until] as number);
   for (let at = row + 1; at <= until; at += 1) due += contractual.principal[at] as number;
-  return row === contractual.length - 1 ? outstanding : Math.min(outstanding, due);
-}
-
-/** The schedule as its contract stands on a day: without voluntary extras and payments recorded later. */
-export function asKnownOn(schedule: LoanSchedule, on: CalendarDay): LoanSchedule {
-  const { terms } = schedule;
-  const extrasOnce = terms.extrasOnce.filter((extra) => extra.on <= on);
-  const recorded = terms.recorded.filter((payment) => payment.on <= on);
-  const extrasEachPayment = terms.extrasEachPayment
-    .filter((each) => each.from <= on)
-    .map((each) => ({ ...each, to: Math.min(each.to, on) }));
-  const same =
-    extrasOnce.length === terms.extrasOnce.length &&
-    recorded.length === terms.recorded.length &&
-    terms.extrasEachPayment.every((each) => each.to <= on);
-  if (same) return schedule;
-  return buildLoanSchedule({ ...terms, extrasOnce, recorded, extrasEachPayment });
+  // Where the last row falls in the window all that is left falls due then, renewed or not (IAS 1.73).
+  return until === contractual.length - 1 ? outstanding : Math.min(outstanding, due);
 }
 
 function nextPayment(schedule: LoanSchedule, row: number): Position['next'] {

@@ -1,6 +1,6 @@
 import { addMonths, type CalendarDay } from '../calendar/calendar-day.ts';
 import type { Schedule } from '../instrument/instrument.ts';
-import { asKnownOn } from './loan-position.ts';
+import { asKnownOn } from '../loan/as-known-on.ts';
 import { position } from './position.ts';
 
 /** How many single years the amounts due are shown for before all later ones together. */
@@ -28,13 +28,19 @@ export function maturities(schedule: Schedule, on: CalendarDay): number[] {
   }
   const contractual = asKnownOn(schedule, on);
   let left = outstanding;
+  let last = on + 1;
   for (let row = 0; row < contractual.length; row += 1) {
     const day = contractual.date[row] as number;
     if (day <= on) continue;
-    const repaid = (contractual.principal[row] as number) + (contractual.extra[row] as number);
+    // Interest that joins the balance later is repaid too, but is not owed yet.
+    const repaid = Math.min(
+      left,
+      (contractual.principal[row] as number) + (contractual.extra[row] as number),
+    );
     add(yearOf(day), repaid);
     left -= repaid;
+    last = day;
   }
-  add(0, left);
+  add(yearOf(last), left);
   return due;
 }

@@ -11,6 +11,7 @@ export function simpleGrowth(annual: Ratio, years: Fraction): Ratio {
 
 /** A rate as a percentage for people, with two decimals or as many as it has: 61/1000 is `6.10%`. */
 export function formatPercent(annual: Ratio): string {
+  if (annual.num < 0n) return `−${formatPercent({ num: -annual.num, den: annual.den })}`;
   const scaled = ratio(annual.num * 100n, annual.den);
   const places = 12;
   const whole = (scaled.num * 10n ** BigInt(places)) / scaled.den;

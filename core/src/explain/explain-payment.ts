@@ -1,0 +1,129 @@
+import { formatDay } from '../calendar/calendar-day.ts';
+import { ratio } from '../money/ratio.ts';
+import { roundRatio } from '../money/round-ratio.ts';
+import { recordedFor } from '../loan/loan-events.ts';
+import type { LoanRow, LoanSchedule, PaymentSetting } from '../loan/loan-schedule.ts';
+import { grainsPerMinorUnit } from '../loan/loan-terms.ts';
+import { unroundedPayment } from '../loan/payment-setting.ts';
+import { PeriodGrowths } from '../loan/period-growths.ts';
+import { formatPercent } from '../rates/annual-rate.ts';
+import type { ExplainStep, Explanation } from './explanation.ts';
+
+/** How the payment of a row is made. */
+export function explainPayment(schedule: LoanSchedule, row: LoanRow, name: string): Explanation {
+  const title = `Payment, ${name}`;
+  const cell = (column: 'opening' | 'interest', label: string): ExplainStep => ({
+    label,
+    amount: row[column],
+    link: { to: 'row', row: row.index, column },
+  });
+  const made = (steps: ExplainStep[], more: Partial<Explanation> = {}): Explanation => ({
+    title,
+    amount: row.payment,
+    steps,
+    ...more,
+  });
+  if (row.kind === 'settlement' || schedule.settlement?.row === row.index) {
+    return made([cell('opening', 'Settled: the balance'), cell('interest', '+ interest to the day')]);
+  }
+  const recorded = recordedFor(schedule.terms.events, row.due);
+  if (recorded) {
+    const steps: ExplainStep[] = [
+      {
+        label: `Recorded: paid on ${formatDay(recorded.on)}`,
+        amount: recorded.amount,
+        link: { to: 'terms', key: 'events' },
+      },
+    ];
+    if (row.extra > 0) steps.push({ label: '− beyond the schedule, to extra principal', amount: row.extra });
+    return made(steps);
+  }
+  if (row.kind !== 'payment') {
+    return made([{ label: 'Nothing is due with this row', text: '' }]);
+  }
+  const setting = schedule.settings[schedule.setting[row.index] as number];
+  const agreed = setting ? toMinor(schedule, setting.amount) : 0;
+  if (row.closing === 0 && row.payment !== agreed) {
+    const steps: ExplainStep[] = [
+      cell('opening', 'All that is left: opening'),
+      cell('interest', '+ its own interest'),
+    ];
+    const arrears = row.payment - row.interest - row.principal;
+    if (arrears > 0) steps.push({ label: '+ interest in arrears or kept apart', amount: arrears });
+    return made(steps);
+  }
+  if (!setting) return made([]);
+  return byAgreement(schedule, row, setting, agreed, cell('interest', '+ the interest of the period'), made);
+}
+
+function byAgreement(
+  schedule: LoanSchedule,
+  row: LoanRow,
+  setting: PaymentSetting,
+  agreed: number,
+  interest: ExplainStep,
+  made: (steps: ExplainStep[], more?: Partial<Explanation>) => Explanation,
+): Explanation {
+  const { terms, stretches, rates } = schedule;
+  switch (setting.kind) {
+    case 'interest':
+      return made([{ ...interest, label: 'The interest of the period' }]);
+    case 'none':
+      return row.payment === 0
+        ? made([{ label: 'Nothing is paid in this stretch', text: '' }])
+        : made([{ label: 'Interest kept apart, paid at the end of the stretch', amount: row.payment }]);
+    case 'listed':
+      return made([
+        { label: 'Listed in the terms', amount: row.payment, link: { to: 'terms', key: 'phases' } },
+      ]);
+    case 'principal':
+      return made([
+        {
+          label: setting.over > 0 ? `Principal, the balance in ${setting.over} parts` : 'Principal agreed',
+          amount: agreed,
+          link: { to: 'terms', key: 'phases' },
+        },
+        interest,
+      ]);
+    case 'agreed':
+      return made([{ label: 'Agreed payment', amount: agreed, link: { to: 'terms', key: 'payment' } }]);
+    case 'changed':
+      return made([
+        {
+          label: `Payment agreed from ${formatDay(setting.on ?? row.due)}`,
+          amount: agreed,
+          link: { to: 'terms', key: 'events' },
+        },
+      ]);
+    case 'level': {
+      const growths = new PeriodGrowths(terms, rates);
+      return made(
+        [
+          {
+            label: setting.anew ? 'Levelled anew: balance to repay' : 'Balance to repay',
+            amount: toMinor(schedule, setting.balance),
+          },
+          { label: 'Spread over', text: `${setting.over} payments`, link: { to: 'terms', key: 'count' } },
+          {
+            label: 'Annual rate',
+            text: formatPercent(rates[setting.rate]?.annualRate ?? terms.annualRate),
+            link: { to: 'terms', key: 'rate' },
+          },
+        ],
+        {
+          unrounded: unroundedPayment(terms, growths, stretches, setting),
+          rounding: {
+            'cent-up': 'up to the cent',
+            unit: 'to the whole unit',
+            none: 'not rounded; shown to the cent',
+            cent: 'to the cent, halves up',
+          }[terms.rounding.payment],
+        },
+      );
+    }
+  }
+}
+
+function toMinor({ terms }: LoanSchedule, amount: bigint): number {
+  return Number(roundRatio(ratio(amount, grainsPerMinorUnit(terms)), terms.rounding.ties));
+}

@@ -1,0 +1,100 @@
+import type { CalendarDay } from '../calendar/calendar-day.ts';
+import { multiplyRatios, ratio, type Ratio } from '../money/ratio.ts';
+import { roundRatio } from '../money/round-ratio.ts';
+import { roundedProduct } from '../money/rounded-product.ts';
+import { rateAt } from '../rates/rate-timeline.ts';
+import { interestStep } from './interest-step.ts';
+import type { LoanColumns } from './loan-columns.ts';
+import {
+  exactInterest,
+  interestSegments,
+  roundToGrains,
+  type ChargedUntil,
+  type InterestRules,
+  type InterestSegment,
+} from './loan-interest.ts';
+import { grainsPerMinorUnit } from './loan-terms.ts';
+import type { PeriodGrowths } from './period-growths.ts';
+import type { Stretch } from './stretch.ts';
+import { unusedFeeOf } from './unused-fee.ts';
+
+/** Interest of a row before anything is paid. */
+export interface Charge {
+  /** Grains, rounded as the terms say. */
+  readonly amount: bigint;
+  /** Unrounded interest per unit of today's balance, where it is not a whole period at one rate on one balance. */
+  readonly growth?: Ratio;
+  /** Fee on the unused part of a credit line, grains. */
+  readonly fee: bigint;
+}
+
+/** Measures the interest that has run since it was last charged. */
+export class InterestMeter {
+  private since: ChargedUntil;
+  private readonly grains: bigint;
+
+  constructor(
+    private readonly rules: InterestRules,
+    private readonly growths: PeriodGrowths,
+    private readonly columns: LoanColumns,
+  ) {
+    const { terms } = rules;
+    this.grains = grainsPerMinorUnit(terms);
+    this.since = { day: terms.start, balance: BigInt(terms.amount) * this.grains, nextRow: 0 };
+  }
+
+  /** The day that interest has been charged to. */
+  get chargedTo(): CalendarDay {
+    return this.since.day;
+  }
+
+  /** Whether no row has been written since interest was last charged. */
+  get undisturbed(): boolean {
+    return this.since.nextRow === this.columns.length;
+  }
+
+  /** Whether a period of a stretch begins where interest was last charged. */
+  beginsAt(stretch: Stretch, at: number): boolean {
+    return this.since.day === (at === 0 ? stretch.opens : stretch.interestDays[at - 1]);
+  }
+
+  /** Notes that interest has been charged to a day, by the row just written. */
+  charged(day: CalendarDay, balance: bigint): void {
+    this.since = { day, balance, nextRow: this.columns.length };
+  }
+
+  /** Interest from where it was last charged to a day, rounded once. */
+  chargeTo(day: CalendarDay, balance: bigint, stretch?: Stretch, at = 0): Charge {
+    const { since, columns, grains } = this;
+    const { terms, rates } = this.rules;
+    const rate = rateAt(rates, since.day);
+    const whole =
+      stretch !== undefined &&
+      terms.creditLine === undefined &&
+      this.undisturbed &&
+      day === stretch.interestDays[at] &&
+      this.beginsAt(stretch, at) &&
+      rate === rateAt(rates, day - 1);
+    if (whole) {
+      const { exact, toSteps } = this.growths.at(stretch, at, rate);
+      if (grains > 1n)
+        return { amount: roundToGrains(terms, multiplyRatios(ratio(balance, grains), exact)), fee: 0n };
+      const inSteps = roundedProduct(Number(balance), toSteps, terms.rounding.ties);
+      return { amount: BigInt(inSteps * interestStep(terms)), fee: 0n };
+    }
+    const segments = interestSegments(this.rules, columns, since, day);
+    const exact = exactInterest(segments);
+    return {
+      amount: roundToGrains(terms, exact),
+      ...(balance > 0n && { growth: ratio(exact.num * grains, exact.den * balance) }),
+      fee: this.unusedFee(segments),
+    };
+  }
+
+  private unusedFee(segments: readonly InterestSegment[]): bigint {
+    const { creditLine, rounding } = this.rules.terms;
+    if (!creditLine || creditLine.unusedFee.num === 0n) return 0n;
+    const exact = unusedFeeOf(creditLine.limit, creditLine.unusedFee, segments);
+    return roundRatio(exact, rounding.ties) * this.grains;
+  }
+}

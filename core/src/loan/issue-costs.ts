@@ -1,0 +1,190 @@
+import { Decimal } from 'decimal.js';
+import type { CalendarDay } from '../calendar/calendar-day.ts';
+import { asKnownOn } from './as-known-on.ts';
+import { solveEffectiveRate, type CashFlow } from './effective-rate.ts';
+import { eventDay, eventsOf } from './loan-events.ts';
+import { interestSegments } from './loan-interest.ts';
+import { chargesInterest, kindOfRow, lastRowOn, type LoanSchedule } from './loan-schedule.ts';
+
+/** How the costs of a loan are amortized over its rows. Amounts in minor units, one element a row. */
+export interface CostAmortization {
+  readonly amortized: Float64Array;
+  /** Effective annual rates in turn, as fractions: the first from the start, later ones after events. */
+  readonly effectiveRates: readonly { readonly from: CalendarDay; readonly rate: string }[];
+}
+
+/** What is amortized in each row as long as nothing new is known. */
+interface Plan {
+  readonly known: LoanSchedule;
+  readonly equal?: number;
+  readonly rate?: Decimal;
+}
+
+const none: CostAmortization = { amortized: new Float64Array(0), effectiveRates: [] };
+const amortizationOf = new WeakMap<LoanSchedule, CostAmortization>();
+
+/** Costs of the loan and fees deferred, up to and with a day. Minor units. */
+export function costsThrough({ terms }: LoanSchedule, on: CalendarDay): number {
+  const deferred = eventsOf(terms.events, 'fee').filter((fee) => fee.treatment === 'defer' && fee.on <= on);
+  const atStart = on >= terms.start ? (terms.issueCosts?.amount ?? 0) : 0;
+  return deferred.reduce((sum, fee) => sum + fee.amount, atStart);
+}
+
+/**
+ * The amortization of issue costs and deferred fees, row by row: at the rate that makes the remaining payments worth
+ * the carrying amount, or in equal parts; the last row takes what is left. What an event changes is spread from the
+ * row before it on, and never earlier. Sources: ASC 310-20-35-18 and 835-30-35-2; IFRS 9 B5.4.1 to B5.4.4.
+ */
+export function costAmortization(schedule: LoanSchedule): CostAmortization {
+  const { terms } = schedule;
+  if (!terms.issueCosts && !eventsOf(terms.events, 'fee').some((fee) => fee.treatment === 'defer'))
+    return none;
+  let found = amortizationOf.get(schedule);
+  if (!found) amortizationOf.set(schedule, (found = amortize(schedule)));
+  return found;
+}
+
+function amortize(schedule: LoanSchedule): CostAmortization {
+  const { terms, length, date, closing } = schedule;
+  const amortized = new Float64Array(length);
+  const effectiveRates: { from: CalendarDay; rate: string }[] = [];
+  const news = [...new Set([terms.start, ...terms.events.map(eventDay)])].sort((a, b) => a - b);
+  const charging = Array.from({ length }, (_, row) => row).filter((row) => chargesInterest(schedule, row));
+  let plan: Plan | undefined;
+  let spread = 0;
+  let newsAt = -1;
+  charging.forEach((row, place) => {
+    const before = charging[place - 1] ?? -1;
+    const latest = news.findLastIndex((day) => day < (date[row] as number) || day === terms.start);
+    const left = costsThrough(schedule, news[latest] as number) - spread;
+    if (latest !== newsAt) {
+      const known = asKnownOn(schedule, news[latest] as number);
+      const changed = !plan || left !== planned(plan, left) || !sameFrom(plan.known, known, before + 1);
+      if (changed) {
+        plan = planOf(known, before, left);
+        const from = before < 0 ? terms.start : (schedule.chargedTo[before] as number);
+        if (plan.rate) effectiveRates.push({ from, rate: plan.rate.toSignificantDigits(20).toFixed() });
+      }
+      newsAt = latest;
+    }
+    const last = place === charging.length - 1 && closing[length - 1] === 0;
+    const share = plan?.equal ?? effectiveShare(plan as Plan, before, left, row);
+    amortized[row] = last ? left : Math.max(Math.min(share, left), Math.min(left, 0));
+    spread += amortized[row];
+  });
+  return { amortized, effectiveRates };
+
+  function planned(of: Plan, left: number): number {
+    return costsThrough(of.known, Number.MAX_SAFE_INTEGER) - spread === left ? left : NaN;
+  }
+}
+
+/** Whether two schedules go on alike from a row. */
+function sameFrom(one: LoanSchedule, other: LoanSchedule, from: number): boolean {
+  if (one.length !== other.length) return false;
+  for (let row = from; row < one.length; row += 1) {
+    if (one.closing[row] !== other.closing[row] || one.date[row] !== other.date[row]) return false;
+  }
+  return true;
+}
+
+function planOf(known: LoanSchedule, before: number, left: number): Plan {
+  if (known.terms.issueCosts?.method === 'straight-line') {
+    let payments = 0;
+    for (let row = before + 1; row < known.length; row += 1) if (chargesInterest(known, row)) payments += 1;
+    return { known, equal: Math.round(left / Math.max(1, payments)) };
+  }
+  const flows = flowsAfter(known, before, known.length - 1);
+  const carrying = carryingAfter(known, before) - left;
+  return { known, rate: solveEffectiveRate(carrying, flows, annualStart(known)) };
+}
+
+function annualStart({ rates }: LoanSchedule): number {
+  const rate = rates.at(-1)?.annualRate;
+  return rate ? Number(rate.num) / Number(rate.den) : 0.05;
+}
+
+function carryingAfter(schedule: LoanSchedule, row: number): number {
+  if (row < 0) return schedule.terms.amount + (schedule.terms.takenOn?.accruedInterest ?? 0);
+  return (schedule.closing[row] as number) + (schedule.unpaid[row] as number);
+}
+
+/** Payments less draws after one row through another, each with the years since the one before. */
+function flowsAfter(schedule: LoanSchedule, after: number, through: number): CashFlow[] {
+  const flows: CashFlow[] = [];
+  let day = after < 0 ? schedule.terms.start : (schedule.chargedTo[after] as number);
+  for (let row = after + 1; row <= through; row += 1) {
+    const on = Math.max(day, schedule.date[row] as number);
+    const drawn = kindOfRow(schedule, row) === 'draw' ? (schedule.added[row] as number) : 0;
+    const atEnd = row === schedule.length - 1 ? (schedule.closing[row] as number) : 0;
+    const amount = (schedule.payment[row] as number) + (schedule.extra[row] as number) - drawn + atEnd;
+    flows.push({ years: yearsBetween(schedule, day, on), amount });
+    day = on;
+  }
+  return flows;
+}
+
+/** The years between two days by the loan's own day count, as a short key and an exact fraction. */
+function yearsBetween(
+  schedule: LoanSchedule,
+  from: CalendarDay,
+  to: CalendarDay,
+): { num: number; den: number } {
+  const since = { day: from, balance: 0n, nextRow: schedule.length };
+  return interestSegments(schedule, schedule, since, to).reduce(
+    (sum, { years }) => addFractions(sum, years),
+    { num: 0, den: 1 },
+  );
+}
+
+function addFractions(
+  a: { num: number; den: number },
+  b: { num: number; den: number },
+): { num: number; den: number } {
+  if (a.den === b.den) return { num: a.num + b.num, den: a.den };
+  return { num: a.num * b.den + b.num * a.den, den: a.den * b.den };
+}
+
+/** What a row amortizes at the plan's rate: expense on the carrying amount less the interest charged. */
+function effectiveShare({ known, rate }: Plan, before: number, left: number, row: number): number {
+  const growth = (rate as Decimal).plus(1);
+  const opening = carryingAfter(known, before) - left;
+  let value = new Decimal(opening);
+  let expense = new Decimal(0);
+  for (const { years, amount } of flowsAfter(known, before, row)) {
+    const grown = value.times(growth.pow(new Decimal(years.num).div(years.den)));
+    expense = expense.plus(grown.minus(value));
+    value = grown.minus(amount);
+  }
+  return expense
+    .minus(known.interest[row] as number)
+    .toDecimalPlaces(0, Decimal.ROUND_HALF_UP)
+    .toNumber();
+}
+
+/** Costs amortized through a day: with each row, and for the running period its share by days. Minor units. */
+export function amortizedCosts(schedule: LoanSchedule, on: CalendarDay): number {
+  if (costAmortization(schedule) === none || on < schedule.terms.start) return 0;
+  const known = asKnownOn(schedule, on);
+  const { amortized } = costAmortization(known);
+  const through = lastRowOn(known.date, known.length, on);
+  let sum = 0;
+  let since = known.terms.start;
+  for (let row = 0; row <= through; row += 1) {
+    sum += amortized[row] ?? 0;
+    if (chargesInterest(known, row)) since = known.chargedTo[row] as number;
+  }
+  for (let row = through + 1; row < known.length; row += 1) {
+    if (!chargesInterest(known, row)) continue;
+    const until = known.chargedTo[row] as number;
+    const share = ((amortized[row] as number) * Math.max(0, on - since)) / Math.max(1, until - since);
+    return sum + Math.round(Math.min(share, amortized[row] as number));
+  }
+  return sum;
+}
+
+/** Issue costs and deferred fees not yet amortized on a day. Minor units. */
+export function unamortizedCosts(schedule: LoanSchedule, on: CalendarDay): number {
+  if (costAmortization(schedule) === none) return 0;
+  return costsThrough(schedule, on) - amortizedCosts(schedule, on);
+}

@@ -1,0 +1,173 @@
+import { Decimal } from 'decimal.js';
+import { formatAmount } from '../money/amount-text.ts';
+import { ratio, type Ratio } from '../money/ratio.ts';
+import { roundedProduct } from '../money/rounded-product.ts';
+import { roundRatio } from '../money/round-ratio.ts';
+import { TermsFault } from '../terms-fault.ts';
+import { interestStep } from './interest-step.ts';
+import { levelPayment, levelPaymentExact, type Growths } from './level-payment.ts';
+import type { PaymentSetting } from './loan-schedule.ts';
+import { grainsPerMinorUnit, phaseCount, type LoanTerms } from './loan-terms.ts';
+import type { PeriodGrowths } from './period-growths.ts';
+import type { Stretch } from './stretch.ts';
+
+const Precise = Decimal.clone({ precision: 70 });
+
+/** Where in a loan's life a payment is set. */
+export interface SettingPoint {
+  readonly stretch: Stretch;
+  /** Place of the stretch among the stretches. */
+  readonly stretchAt: number;
+  /** Place of the payment in the stretch. */
+  readonly at: number;
+  /** Grains. */
+  readonly balance: bigint;
+  /** Place among the rates of the one in force. */
+  readonly rate: number;
+  readonly firstGrowth?: Ratio;
+}
+
+/** The growths that a level payment is solved over: the first as stated, then whole periods at one rate. */
+export function settingGrowths(growths: PeriodGrowths, point: SettingPoint, count: number): Growths {
+  const { stretch, at, rate, firstGrowth } = point;
+  return {
+    count,
+    at: (period) =>
+      period === 0 && firstGrowth ? firstGrowth : growths.at(stretch, at + period, rate).exact,
+  };
+}
+
+/**
+ * The payment of a stretch as it begins. Throws {@link TermsFault} for a payment that does not cover the first
+ * interest and would never repay.
+ */
+export function firstSetting(terms: LoanTerms, growths: PeriodGrowths, point: SettingPoint): PaymentSetting {
+  const { phase } = point.stretch;
+  const grains = grainsPerMinorUnit(terms);
+  const set = (kind: PaymentSetting['kind'], amount: bigint, over = 0): PaymentSetting => ({
+    kind,
+    anew: false,
+    stretch: point.stretchAt,
+    at: point.at,
+    amount,
+    balance: point.balance,
+    over,
+    rate: point.rate,
+  });
+  switch (phase.type) {
+    case 'interest-only':
+      return set('interest', 0n);
+    case 'no-payment':
+      return set('none', 0n);
+    case 'custom':
+      return set('listed', 0n);
+    case 'equal-principal':
+      if (phase.principal !== undefined) return set('principal', BigInt(phase.principal) * grains);
+      return set('principal', inParts(terms, point.balance, phase.count), phase.count);
+    case 'level':
+      if (phase.payment === undefined) {
+        return set('level', levelAmount(terms, growths, point, phase.amortizeOver), phase.amortizeOver);
+      }
+      refuseTooSmall(terms, growths, point, phase.payment);
+      return set('agreed', BigInt(phase.payment) * grains, phase.amortizeOver);
+    case 'fixed':
+      if (phase.count === undefined) refuseTooSmall(terms, growths, point, phase.payment);
+      return set('agreed', BigInt(phase.payment) * grains, phase.count ?? 0);
+  }
+}
+
+/** The payment levelled anew over what remains of a stretch; `undefined` where it has none to level. */
+export function reLevelled(
+  terms: LoanTerms,
+  growths: PeriodGrowths,
+  point: SettingPoint,
+): PaymentSetting | undefined {
+  const { phase } = point.stretch;
+  const stated = phase.type === 'level' ? phase.amortizeOver : phaseCount(phase);
+  const over = (stated ?? 0) - point.at;
+  if (over <= 0 || (phase.type !== 'level' && phase.type !== 'fixed' && phase.type !== 'equal-principal')) {
+    return undefined;
+  }
+  const equal = phase.type === 'equal-principal';
+  return {
+    kind: equal ? 'principal' : 'level',
+    anew: true,
+    stretch: point.stretchAt,
+    at: point.at,
+    amount: equal ? inParts(terms, point.balance, over) : levelAmount(terms, growths, point, over),
+    balance: point.balance,
+    over,
+    rate: point.rate,
+    ...(point.firstGrowth && { firstGrowth: point.firstGrowth }),
+  };
+}
+
+/** The level payment in grains, rounded once as the terms say. */
+function levelAmount(terms: LoanTerms, growths: PeriodGrowths, point: SettingPoint, over: number): bigint {
+  const grains = grainsPerMinorUnit(terms);
+  const each = settingGrowths(growths, point, over);
+  const balance = grains === 1n ? Number(point.balance) : decimalMinor(point.balance, grains);
+  if (terms.rounding.payment === 'none') {
+    return BigInt(levelPaymentExact(balance, each).times(grains.toString()).toFixed(0));
+  }
+  const step = terms.rounding.payment === 'unit' ? 10 ** terms.digits : 1;
+  return BigInt(levelPayment(balance, each, step, terms.rounding.payment === 'cent-up')) * grains;
+}
+
+/** A balance in equal parts, rounded as payments are. */
+function inParts(terms: LoanTerms, balance: bigint, parts: number): bigint {
+  const grains = grainsPerMinorUnit(terms);
+  const { payment, ties } = terms.rounding;
+  if (payment === 'none') return roundRatio(ratio(balance, BigInt(parts)), ties);
+  const step = grains * (payment === 'unit' ? 10n ** BigInt(terms.digits) : 1n);
+  const exact = ratio(balance, BigInt(parts) * step);
+  if (payment === 'cent-up') return ((exact.num + exact.den - 1n) / exact.den) * step;
+  return roundRatio(exact, ties) * step;
+}
+
+function refuseTooSmall(
+  terms: LoanTerms,
+  growths: PeriodGrowths,
+  { stretch, at, balance, rate }: SettingPoint,
+  payment: number,
+): void {
+  const owed = Number(balance / grainsPerMinorUnit(terms));
+  const growth = growths.at(stretch, at, rate).toSteps;
+  const interest = roundedProduct(owed, growth, terms.rounding.ties) * interestStep(terms);
+  const forever = stretch.openEnded;
+  if (payment > interest || (payment === interest && !forever)) return;
+  const least = formatAmount(interest + (forever ? 1 : 0), terms.digits);
+  throw new TermsFault(
+    `payments.phases.${stretch.phaseAt}.payment`,
+    `A payment of ${formatAmount(payment, terms.digits)} does not cover the first interest of ` +
+      `${formatAmount(interest, terms.digits)} and would never repay the loan; the least that would is ${least}.`,
+  );
+}
+
+/** Grains as a decimal of minor units. */
+export function decimalMinor(amount: bigint, grains: bigint): Decimal {
+  return new Precise(amount.toString()).div(grains.toString());
+}
+
+/** The unrounded amount of a level payment, in currency units, to 30 digits. */
+export function unroundedPayment(
+  terms: LoanTerms,
+  growths: PeriodGrowths,
+  stretches: readonly Stretch[],
+  setting: PaymentSetting,
+): string {
+  const point: SettingPoint = {
+    stretch: stretches[setting.stretch] as Stretch,
+    stretchAt: setting.stretch,
+    at: setting.at,
+    balance: setting.balance,
+    rate: setting.rate,
+    ...(setting.firstGrowth && { firstGrowth: setting.firstGrowth }),
+  };
+  const balance = decimalMinor(setting.balance, grainsPerMinorUnit(terms));
+  const exact = levelPaymentExact(balance, settingGrowths(growths, point, setting.over));
+  return exact
+    .div(10 ** terms.digits)
+    .toSignificantDigits(30)
+    .toFixed();
+}

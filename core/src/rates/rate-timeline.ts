@@ -1,0 +1,64 @@
+import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
+import type { Ratio } from '../money/ratio.ts';
+import { indexedRate, type IndexedRate, type PaymentAfterRate, type RateIndex } from './rate-index.ts';
+import { formatPercent } from './annual-rate.ts';
+
+/** A rate agreed from a day on. Annual, as a fraction. */
+export interface RateStep {
+  readonly from: CalendarDay;
+  readonly annualRate: Ratio;
+  readonly payment: PaymentAfterRate;
+}
+
+/** A rate in force from a day until the next. */
+export interface RateInForce extends RateStep {
+  /** Why, in words for people. */
+  readonly because: string;
+  readonly set?: IndexedRate;
+}
+
+/** The rates of an agreement in order, the first in force from the start. */
+export type RateTimeline = readonly RateInForce[];
+
+/** All rates from the start on: the agreed one, its steps, and those set from an index by its fixings. */
+export function rateTimeline(
+  start: CalendarDay,
+  annualRate: Ratio,
+  steps: readonly RateStep[],
+  index?: RateIndex,
+): RateTimeline {
+  if (steps.length === 0 && !index) {
+    return [{ from: start, annualRate, payment: 'keep', because: 'agreed' }];
+  }
+  const later: RateInForce[] = steps.map((step) => ({ ...step, because: `step on ${formatDay(step.from)}` }));
+  for (const fixing of index?.fixings ?? []) {
+    if (!index) break;
+    const set = indexedRate(index, fixing.rate);
+    const held = set.heldBy
+      ? `, held by the ${set.heldBy === 'zero' ? 'least rate of zero' : set.heldBy}`
+      : '';
+    later.push({
+      from: fixing.on,
+      annualRate: set.rate,
+      payment: index.payment,
+      set,
+      because:
+        `${index.name} ${formatPercent(fixing.rate)} on ${formatDay(fixing.on)} ` +
+        `+ ${formatPercent(index.margin)}${held}`,
+    });
+  }
+  later.sort((a, b) => a.from - b.from);
+  // What was set on or before the start is what the agreement starts with.
+  const before = later.filter((rate) => rate.from <= start).at(-1);
+  const first: RateInForce = before
+    ? { ...before, from: start }
+    : { from: start, annualRate, payment: 'keep', because: 'agreed' };
+  return [first, ...later.filter((rate) => rate.from > start)];
+}
+
+/** Place in a timeline of the rate in force on a day. */
+export function rateAt(rates: RateTimeline, on: CalendarDay): number {
+  let at = rates.length - 1;
+  while (at > 0 && (rates[at] as RateInForce).from > on) at -= 1;
+  return at;
+}
