@@ -38,7 +38,7 @@ function ownEntries(schedule: Schedule, from: CalendarDay, to: CalendarDay): (En
     for (let row = 0; row < schedule.length; row += 1) {
       if (within(schedule.date[row] as number)) found.push(loanRowEntry(schedule, row));
     }
-    for (const fee of feesBetween(schedule, from, to)) found.push(loanFeeEntry(fee));
+    for (const fee of feesBetween(schedule, from, to)) found.push(loanFeeEntry(schedule, fee));
     return found;
   }
   if (within(schedule.terms.issued)) found.push(bondIssueEntry(schedule));

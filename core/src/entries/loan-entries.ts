@@ -1,6 +1,6 @@
 import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
 import { bookedInterest } from '../loan/booked-interest.ts';
-import { amortizedCosts, costAmortization } from '../loan/issue-costs.ts';
+import { amortizedCosts, costAmortization, isDeferred } from '../loan/issue-costs.ts';
 import { eventsOf, type Fee } from '../loan/loan-events.ts';
 import { isFirstCharge, kindOfRow, type LoanSchedule } from '../loan/loan-schedule.ts';
 import { accruedFee, broughtInAccrued, loanPosition } from '../position/loan-position.ts';
@@ -78,6 +78,7 @@ function memoOf(schedule: LoanSchedule, row: number): string {
     case 'extra':
       return 'Extra principal';
     case 'late-payment':
+    case 'overdue-payment':
       return `Late payment due ${formatDay(schedule.due[row] as number)}`;
     case 'payment':
       if (schedule.settlement?.row === row) return `Payment ${n} and settlement of the loan`;
@@ -90,8 +91,8 @@ function memoOf(schedule: LoanSchedule, row: number): string {
 }
 
 /** A fee paid: an expense, or deferred with the costs of the loan. */
-export function loanFeeEntry(fee: Fee): Entry | undefined {
-  const deferred = fee.treatment === 'defer';
+export function loanFeeEntry(schedule: LoanSchedule, fee: Fee): Entry | undefined {
+  const deferred = isDeferred(schedule, fee);
   return entryOf(fee.on, 'payment', deferred ? 'Fee deferred' : 'Fee', null, [
     [deferred ? 'issue-costs' : 'fees', fee.amount],
     ['cash', -fee.amount],

@@ -1,7 +1,7 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { firstDay, type Schedule } from '../instrument/instrument.ts';
 import { bookedInterest } from '../loan/booked-interest.ts';
-import { costAmortization } from '../loan/issue-costs.ts';
+import { costAmortization, isDeferred } from '../loan/issue-costs.ts';
 import { lastRowOn, type LoanSchedule } from '../loan/loan-schedule.ts';
 import { broughtInAccrued } from '../position/loan-position.ts';
 import { position } from '../position/position.ts';
@@ -54,7 +54,7 @@ function loanStanding(
   const broughtInLeft = broughtInAccrued(schedule, periodEnd);
   const fees = feesBetween(schedule, terms.start, periodEnd);
   const feesPaid = fees.reduce((total, fee) => total + fee.amount, 0);
-  const expensed = fees.reduce((total, fee) => total + (fee.treatment === 'expense' ? fee.amount : 0), 0);
+  const expensed = fees.reduce((total, fee) => total + (isDeferred(schedule, fee) ? 0 : fee.amount), 0);
   const costs = terms.issueCosts?.amount ?? 0;
   const amortized = sumColumn(
     costAmortization(schedule).amortized,

@@ -4,7 +4,7 @@ import { interestOf } from '../loan/loan-interest.ts';
 import { multiplyRatios, ratio } from '../money/ratio.ts';
 import { exactCoupon } from '../bond/bond-schedule.ts';
 import { bondAccrual } from '../position/bond-position.ts';
-import { accruedSegments } from '../position/loan-position.ts';
+import { accruedSegments, broughtInAccrued } from '../position/loan-position.ts';
 import { position } from '../position/position.ts';
 import type { Position } from '../position/position-figures.ts';
 import { roundingText, rowAsOf, segmentSteps, unroundedText } from './explain-loan.ts';
@@ -76,14 +76,27 @@ function accruedParts(
   const { terms } = schedule;
   if (schedule.kind === 'loan') {
     const segments = accruedSegments(schedule, on);
-    if (segments.length === 0)
+    const broughtIn = broughtInAccrued(schedule, on);
+    const before: ExplainStep[] =
+      broughtIn === 0
+        ? []
+        : [
+            {
+              label: '+ accrued before the loan was taken on',
+              amount: broughtIn,
+              link: { to: 'terms', key: 'takenOn' },
+            },
+          ];
+    if (segments.length === 0) {
+      if (broughtIn > 0) return { steps: before };
       return { steps: [{ label: 'Paid through this day; nothing has accrued', text: '' }] };
+    }
+    const days =
+      segments.length === 1 && schedule.terms.dayCount === 'even-periods'
+        ? [{ label: 'Days', text: `${segments[0]?.days} since ${formatDay(segments[0]?.from ?? on)}` }]
+        : [];
     return {
-      steps: segmentSteps(schedule, segments).concat(
-        segments.length === 1 && schedule.terms.dayCount === 'even-periods'
-          ? [{ label: 'Days', text: `${segments[0]?.days} since ${formatDay(segments[0]?.from ?? on)}` }]
-          : [],
-      ),
+      steps: [...segmentSteps(schedule, segments), ...days, ...before],
       unrounded: unroundedText(interestOf(schedule.terms, segments).exact, terms.digits),
       rounding: roundingText(terms),
     };

@@ -1,5 +1,5 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
-import { multiplyRatios, ratio, type Ratio } from '../money/ratio.ts';
+import { ratio, type Ratio } from '../money/ratio.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import { roundedProduct } from '../money/rounded-product.ts';
 import { rateAt } from '../rates/rate-timeline.ts';
@@ -23,7 +23,7 @@ export interface Charge {
   /** Grains, rounded as the terms say. */
   readonly amount: bigint;
   /** Unrounded interest per unit of today's balance, where it is not a whole period at one rate on one balance. */
-  readonly growth?: Ratio;
+  readonly growth?: () => Ratio;
   /** Fee on the unused part of a credit line, grains. */
   readonly fee: bigint;
 }
@@ -78,7 +78,10 @@ export class InterestMeter {
     if (whole) {
       const { exact, toSteps } = this.growths.at(stretch, at, rate);
       if (grains > 1n)
-        return { amount: roundToGrains(terms, multiplyRatios(ratio(balance, grains), exact)), fee: 0n };
+        return {
+          amount: roundToGrains(terms, { num: balance * exact.num, den: grains * exact.den }),
+          fee: 0n,
+        };
       const inSteps = roundedProduct(Number(balance), toSteps, terms.rounding.ties);
       return { amount: BigInt(inSteps * interestStep(terms)), fee: 0n };
     }
@@ -86,7 +89,7 @@ export class InterestMeter {
     const exact = exactInterest(segments);
     return {
       amount: roundToGrains(terms, exact),
-      ...(balance > 0n && { growth: ratio(exact.num * grains, exact.den * balance) }),
+      ...(balance > 0n && { growth: (): Ratio => ratio(exact.num * grains, exact.den * balance) }),
       fee: this.unusedFee(segments),
     };
   }

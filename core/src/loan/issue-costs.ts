@@ -2,7 +2,7 @@ import { Decimal } from 'decimal.js';
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { asKnownOn } from './as-known-on.ts';
 import { solveEffectiveRate, type CashFlow } from './effective-rate.ts';
-import { eventDay, eventsOf } from './loan-events.ts';
+import { eventDay, eventsOf, type Fee } from './loan-events.ts';
 import { interestSegments } from './loan-interest.ts';
 import { chargesInterest, kindOfRow, lastRowOn, type LoanSchedule } from './loan-schedule.ts';
 
@@ -18,14 +18,22 @@ interface Plan {
   readonly known: LoanSchedule;
   readonly equal?: number;
   readonly rate?: Decimal;
+  /** Growth at the rate by share of a year: few shares differ. */
+  readonly growths: Map<string, Decimal>;
 }
 
 const none: CostAmortization = { amortized: new Float64Array(0), effectiveRates: [] };
 const amortizationOf = new WeakMap<LoanSchedule, CostAmortization>();
 
+/** Whether a fee is amortized: one that comes with or after the last payment is an expense like any other. */
+export function isDeferred({ length, date }: LoanSchedule, fee: Fee): boolean {
+  return fee.treatment === 'defer' && length > 0 && fee.on < (date[length - 1] as number);
+}
+
 /** Costs of the loan and fees deferred, up to and with a day. Minor units. */
-export function costsThrough({ terms }: LoanSchedule, on: CalendarDay): number {
-  const deferred = eventsOf(terms.events, 'fee').filter((fee) => fee.treatment === 'defer' && fee.on <= on);
+export function costsThrough(schedule: LoanSchedule, on: CalendarDay): number {
+  const { terms } = schedule;
+  const deferred = eventsOf(terms.events, 'fee').filter((fee) => fee.on <= on && isDeferred(schedule, fee));
   const atStart = on >= terms.start ? (terms.issueCosts?.amount ?? 0) : 0;
   return deferred.reduce((sum, fee) => sum + fee.amount, atStart);
 }
@@ -37,7 +45,7 @@ export function costsThrough({ terms }: LoanSchedule, on: CalendarDay): number {
  */
 export function costAmortization(schedule: LoanSchedule): CostAmortization {
   const { terms } = schedule;
-  if (!terms.issueCosts && !eventsOf(terms.events, 'fee').some((fee) => fee.treatment === 'defer'))
+  if (!terms.issueCosts && !eventsOf(terms.events, 'fee').some((fee) => isDeferred(schedule, fee)))
     return none;
   let found = amortizationOf.get(schedule);
   if (!found) amortizationOf.set(schedule, (found = amortize(schedule)));
@@ -92,11 +100,11 @@ function planOf(known: LoanSchedule, before: number, left: number): Plan {
   if (known.terms.issueCosts?.method === 'straight-line') {
     let payments = 0;
     for (let row = before + 1; row < known.length; row += 1) if (chargesInterest(known, row)) payments += 1;
-    return { known, equal: Math.round(left / Math.max(1, payments)) };
+    return { known, equal: Math.round(left / Math.max(1, payments)), growths: new Map() };
   }
   const flows = flowsAfter(known, before, known.length - 1);
   const carrying = carryingAfter(known, before) - left;
-  return { known, rate: solveEffectiveRate(carrying, flows, annualStart(known)) };
+  return { known, rate: solveEffectiveRate(carrying, flows, annualStart(known)), growths: new Map() };
 }
 
 function annualStart({ rates }: LoanSchedule): number {
@@ -146,13 +154,16 @@ function addFractions(
 }
 
 /** What a row amortizes at the plan's rate: expense on the carrying amount less the interest charged. */
-function effectiveShare({ known, rate }: Plan, before: number, left: number, row: number): number {
+function effectiveShare({ known, rate, growths }: Plan, before: number, left: number, row: number): number {
   const growth = (rate as Decimal).plus(1);
   const opening = carryingAfter(known, before) - left;
   let value = new Decimal(opening);
   let expense = new Decimal(0);
   for (const { years, amount } of flowsAfter(known, before, row)) {
-    const grown = value.times(growth.pow(new Decimal(years.num).div(years.den)));
+    const key = `${years.num}/${years.den}`;
+    const factor = growths.get(key) ?? growth.pow(new Decimal(years.num).div(years.den));
+    growths.set(key, factor);
+    const grown = value.times(factor);
     expense = expense.plus(grown.minus(value));
     value = grown.minus(amount);
   }
@@ -167,6 +178,7 @@ export function amortizedCosts(schedule: LoanSchedule, on: CalendarDay): number 
   if (costAmortization(schedule) === none || on < schedule.terms.start) return 0;
   const known = asKnownOn(schedule, on);
   const { amortized } = costAmortization(known);
+  if (amortized.length === 0) return 0;
   const through = lastRowOn(known.date, known.length, on);
   let sum = 0;
   let since = known.terms.start;

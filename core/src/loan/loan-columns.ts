@@ -1,7 +1,15 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 
 /** What a row is, in the order of the codes kept in the `rowKind` column. */
-export const rowKinds = ['payment', 'extra', 'late-payment', 'draw', 'interest-added', 'settlement'] as const;
+export const rowKinds = [
+  'payment',
+  'extra',
+  'late-payment',
+  'overdue-payment',
+  'draw',
+  'interest-added',
+  'settlement',
+] as const;
 
 export type RowKind = (typeof rowKinds)[number];
 

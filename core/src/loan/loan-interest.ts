@@ -45,14 +45,18 @@ export interface ChargedUntil {
   readonly nextRow: number;
 }
 
-/** The interest period that a day is counted in. */
-export function interestPeriodOn(stretches: readonly Stretch[], day: CalendarDay): InterestPeriod {
-  const at = stretches.findIndex((each) => (each.interestDays[each.count - 1] as number) > day);
-  const stretch = (at < 0 ? stretches.at(-1) : stretches[at]) as Stretch;
-  let payment = at < 0 ? stretch.count : firstAfter(stretch, day);
+/** The interest period that a day is counted in, and the day its count ends: a renewal may end it early. */
+export function interestPeriodOn(
+  stretches: readonly Stretch[],
+  day: CalendarDay,
+): { period: InterestPeriod; until: CalendarDay } {
+  let at = stretches.length - 1;
+  while (at > 0 && (stretches[at] as Stretch).opens > day) at -= 1;
+  const stretch = stretches[at] as Stretch;
+  let payment = firstAfter(stretch, day);
   let period = stretchPeriod(stretch, payment);
   while (period.to <= day) period = stretchPeriod(stretch, ++payment);
-  return period;
+  return { period, until: Math.min(period.to, stretches[at + 1]?.opens ?? period.to) };
 }
 
 function firstAfter({ interestDays, count }: Stretch, day: CalendarDay): number {
@@ -91,12 +95,12 @@ export function interestSegments(
   let balance = since.balance;
   let row = since.nextRow;
   let earned = ratio(0n);
-  let period = interestPeriodOn(stretches, at);
+  let { period, until: ends } = interestPeriodOn(stretches, at);
   let rate = rateAt(rates, at);
   while (at < to) {
     while (row < rows.length && countsFrom(rows, row) <= at) balance = grainsAt(rows, 'closing', row++);
     const change = row < rows.length ? countsFrom(rows, row) : to;
-    const until = Math.min(to, period.to, change, rates[rate + 1]?.from ?? to);
+    const until = Math.min(to, ends, change, rates[rate + 1]?.from ?? to);
     const { annualRate } = rates[rate] as RateTimeline[number];
     const years = rule.years(at, until, period);
     const growth = growthOver(annualRate, terms.compounding, years);
@@ -118,16 +122,20 @@ export function interestSegments(
     });
     earned = cut(addRatios(earned, interest));
     at = until;
-    if (at >= period.to) period = interestPeriodOn(stretches, at);
+    if (at >= ends) ({ period, until: ends } = interestPeriodOn(stretches, at));
     rate = rateAt(rates, at);
   }
   return segments;
 }
 
+const longest = 2n ** 300n;
+const eightyPlaces = 10n ** 80n;
+
 /** Keeps the parts of a ratio from growing without end: beyond 80 decimals nothing can matter. */
 function cut(value: Ratio): Ratio {
-  if (value.den < 10n ** 200n) return value;
-  return ratio(roundRatio({ num: value.num * 10n ** 80n, den: value.den }, 'away-from-zero'), 10n ** 80n);
+  if (value.den < longest) return value;
+  const num = roundRatio({ num: value.num * eightyPlaces, den: value.den }, 'away-from-zero');
+  return { num, den: eightyPlaces };
 }
 
 /** The unrounded interest of segments, minor units. */
@@ -154,13 +162,13 @@ export function roundToGrains(terms: LoanTerms, exact: Ratio): bigint {
   const grains = grainsPerMinorUnit(terms);
   const { interest, ties } = terms.rounding;
   const step = interest === 'none' ? 1n : BigInt(interestStep(terms)) * grains;
-  return roundRatio(ratio(exact.num * grains, exact.den * step), ties) * step;
+  return roundRatio({ num: exact.num * grains, den: exact.den * step }, ties) * step;
 }
 
 /** Interest in minor units, rounded once as the terms say; to the minor unit where they do not round. */
 export function roundInterest(terms: LoanTerms, exact: Ratio): number {
   const step = BigInt(interestStep(terms));
-  return safeNumber(roundRatio(ratio(exact.num, exact.den * step), terms.rounding.ties) * step);
+  return safeNumber(roundRatio({ num: exact.num, den: exact.den * step }, terms.rounding.ties) * step);
 }
 
 /** Where interest stood charged before a row that charges it: the row that charged before, or the start. */

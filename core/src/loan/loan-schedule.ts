@@ -115,10 +115,12 @@ export function kindOfRow(schedule: LoanColumns, row: number): RowKind {
   return rowKinds[schedule.rowKind[row] as number] as RowKind;
 }
 
+const chargingKinds: readonly RowKind[] = ['overdue-payment', 'interest-added', 'settlement'];
+
 /** Whether a row charges interest, as rows of due dates do and extra payments or draws between them do not. */
 export function chargesInterest(schedule: LoanColumns, row: number): boolean {
   const kind = kindOfRow(schedule, row);
-  return (schedule.n[row] as number) > 0 || kind === 'interest-added' || kind === 'settlement';
+  return (schedule.n[row] as number) > 0 || chargingKinds.includes(kind);
 }
 
 /** Whether a row is the first that charges interest: it brings in what had accrued before a loan was taken on. */

@@ -1,6 +1,5 @@
 import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
 import { formatAmount } from '../money/amount-text.ts';
-import { ratio } from '../money/ratio.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import type { Multiplier } from '../money/rounded-product.ts';
 import { rateAt, type RateTimeline } from '../rates/rate-timeline.ts';
@@ -93,13 +92,15 @@ export class LoanWalk {
 
   private toMinor(grains: bigint): number {
     return Number(
-      this.grains === 1n ? grains : roundRatio(ratio(grains, this.grains), this.terms.rounding.ties),
+      this.grains === 1n ? grains : roundRatio({ num: grains, den: this.grains }, this.terms.rounding.ties),
     );
   }
 
   private walkStretch(stretch: Stretch, stretchAt: number): void {
     if (this.cleared || stretch.count === 0) return;
     if (stretch.renewal) {
+      if (!(this.stretches[stretchAt - 1]?.cutShort ?? true)) this.overdueThrough(stretch.renewal.on);
+      if (this.cleared) return;
       // A renewal ends what was agreed about interest kept apart: it is owed from then on.
       this.unpaid += this.kept;
       this.kept = 0n;
@@ -178,7 +179,7 @@ export class LoanWalk {
     }
     if (this.cleared) return;
     const charge = this.meter.chargeTo(chargedTo, this.balance, stretch, at);
-    this.agreement.adjust(stretch, at, this.balance, charge, chargedTo, due);
+    this.agreement.adjust(stretch, at, this.balance, charge, chargedTo, date);
     const settling = this.events.settlesOn(date);
     const owed = this.balance + this.owedApart + charge.amount;
     const interest = charge.amount + this.broughtIn;
@@ -338,43 +339,37 @@ export class LoanWalk {
   }
 
   /** What comes in after the last due date is charged interest to its own day, so that none is lost. */
-  private afterTheTerm(): void {
-    const forever = Number.MAX_SAFE_INTEGER;
-    for (let event = this.events.takeThrough(forever); event; event = this.events.takeThrough(forever)) {
+  private overdueThrough(day: CalendarDay): void {
+    for (let event = this.events.takeThrough(day); event; event = this.events.takeThrough(day)) {
       if (this.balance + this.owedApart === 0n && (event.kind !== 'draw' || !this.terms.creditLine)) {
         this.notice(event.on, 'event-without-effect', this.inGrains(event.amount), 0n);
-        continue;
-      }
-      if (event.kind !== 'late-payment' && event.kind !== 'extra') {
+      } else if (event.kind === 'late-payment' || event.kind === 'extra') {
+        this.overduePayment(event);
+      } else {
         this.between(event);
-        continue;
       }
-      const interest = this.meter.chargeTo(event.on, this.balance).amount + this.broughtIn;
-      this.broughtIn = 0n;
-      const interestOwed = this.unpaid + this.kept + interest;
-      const paid = this.inGrains(event.amount);
-      const available = this.cut(event.on, 'payment-cut', paid, this.balance + interestOwed);
-      const interestPaid = least(available, interestOwed);
-      const principal = available - interestPaid;
-      const opening = this.balance;
-      this.balance -= principal;
-      this.unpaid = interestOwed - interestPaid;
-      this.kept = 0n;
-      this.behind = this.balance;
-      this.number += 1;
-      this.write('late-payment', {
-        ...noAmounts,
-        n: this.number,
-        date: event.on,
-        due: event.due,
-        chargedTo: event.on,
-        opening,
-        payment: available,
-        interest,
-        principal,
-      });
-      this.meter.charged(event.on, this.balance);
     }
+  }
+
+  private overduePayment({ on, due, amount }: BetweenEvent): void {
+    const interest = this.meter.chargeTo(on, this.balance).amount + this.broughtIn;
+    this.broughtIn = 0n;
+    const interestOwed = this.unpaid + this.kept + interest;
+    const payment = this.cut(on, 'payment-cut', this.inGrains(amount), this.balance + interestOwed);
+    const interestPaid = least(payment, interestOwed);
+    const principal = payment - interestPaid;
+    const opening = this.balance;
+    this.balance -= principal;
+    this.unpaid = interestOwed - interestPaid;
+    this.kept = 0n;
+    this.behind = this.balance;
+    const row = { ...noAmounts, n: 0, date: on, due, chargedTo: on, opening, payment, interest, principal };
+    this.write('overdue-payment', row);
+    this.meter.charged(on, this.balance);
+  }
+
+  private afterTheTerm(): void {
+    this.overdueThrough(Number.MAX_SAFE_INTEGER);
     if (this.balance > 0n && this.terms.atEnd === 'leave' && !this.terms.creditLine) {
       const { columns } = this.writer;
       this.notice(columns.date[columns.length - 1] ?? this.terms.start, 'left-at-end', this.balance, 0n);

@@ -42,12 +42,11 @@ export class PaymentAgreement {
   /** Sets the payment as a stretch begins, from the balance then. */
   begin(stretch: Stretch, stretchAt: number, balance: bigint): void {
     this.stretchAt = stretchAt;
-    const rate = rateAt(this.rates, Math.max(stretch.opens, stretch.renewal?.on ?? 0));
+    const rate = rateAt(this.rates, stretch.opens);
     this.fittedTo = Math.max(this.fittedTo, rate);
     this.settings.push(firstSetting(this.terms, this.growths, this.point(stretch, 0, balance, rate)));
     // A renewal between due dates: the first period has a part at the rate before.
-    if (stretch.renewal && stretch.renewal.on > stretch.opens && this.now.kind === 'level')
-      this.levelAnew = true;
+    if (stretch.offCycle && this.now.kind === 'level') this.levelAnew = true;
   }
 
   /** Sets the payment anew where it was changed, or is to be levelled after a change of rate, a draw or an extra. */
@@ -83,7 +82,7 @@ export class PaymentAgreement {
       const anew = reLevelled(
         this.terms,
         this.growths,
-        this.point(stretch, at, balance, rate, charge.growth),
+        this.point(stretch, at, balance, rate, charge.growth?.()),
       );
       if (anew) this.settings.push(anew);
     }

@@ -1,5 +1,4 @@
 import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
-import { ratio } from '../money/ratio.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import { FillingColumns, type AmountColumn, type RowKind } from './loan-columns.ts';
 import { grainsPerMinorUnit, type LoanTerms } from './loan-terms.ts';
@@ -59,7 +58,9 @@ export class RowWriter {
     const { exact } = this.columns;
     if (exact) for (const column of amountColumns) exact[column].push(row[column]);
     const minor = (amount: bigint): number => {
-      const value = Number(this.grains === 1n ? amount : roundRatio(ratio(amount, this.grains), this.ties));
+      const value = Number(
+        this.grains === 1n ? amount : roundRatio({ num: amount, den: this.grains }, this.ties),
+      );
       if (Number.isSafeInteger(value)) return value;
       throw new RangeError(`Amounts grew beyond what can be kept exactly by ${formatDay(row.date)}.`);
     };

@@ -13,10 +13,12 @@ export interface Stretch {
   /** Place among the terms' phases; renewals follow them in order. */
   readonly phaseAt: number;
   readonly renewal?: Renewal;
+  /** Whether a renewal began it between due dates. */
+  readonly offCycle?: boolean;
   readonly cycle: DateCycle;
   /** Place in the cycle of the first payment; `null` for listed dates. */
   readonly cycleFrom: number | null;
-  /** The day that the interest of the first period runs from. */
+  /** The day that the first period begins. */
   readonly opens: CalendarDay;
   /** Whether the first period is a regular one by agreement. */
   readonly opensRegular: boolean;
@@ -25,6 +27,8 @@ export interface Stretch {
   /** Payments made, at most {@link mostPayments}. */
   readonly count: number;
   readonly openEnded: boolean;
+  /** Whether a renewal ended it before its own last payment. */
+  readonly cutShort: boolean;
   /** Whether the balance is cleared with the last payment. */
   readonly clears: boolean;
   /** Due dates, and further ones as far as level payments are spread over. */
@@ -86,6 +90,7 @@ function stretchOf(
     oddLast,
     count,
     openEnded: stated === undefined,
+    cutShort: false,
     clears: last && stated !== undefined && terms.atEnd === 'pay',
     dues,
     interestDays: terms.businessDays?.accrual === 'unmoved' ? unmoved : dues,
@@ -109,7 +114,13 @@ function renew(terms: LoanTerms, stretches: Stretch[], renewal: Renewal, phaseAt
     while (count < running.count && (running.dues[count] as number) <= renewal.on) count += 1;
     // After a last payment that clears the loan there is nothing left to renew.
     const clears = running.clears && (running.dues[running.count - 1] as number) < renewal.on;
-    stretches.push({ ...running, count, openEnded: false, clears });
+    stretches.push({
+      ...running,
+      count,
+      openEnded: false,
+      cutShort: running.cutShort || count < running.count,
+      clears,
+    });
     opens = running.interestDays[count - 1] as number;
     if (running.dues[count - 1] === renewal.on) anchor = opens;
   }
@@ -125,8 +136,10 @@ function renew(terms: LoanTerms, stretches: Stretch[], renewal: Renewal, phaseAt
     amortizeOver: renewal.amortizeOver,
     ...(renewal.payment !== undefined && { payment: renewal.payment }),
   };
-  const stretch = stretchOf(unbounded, phase, phaseAt, cycle, next, opens, onDueDate, true);
-  stretches.push({ ...stretch, renewal });
+  // Between due dates the new periods begin on the day of the renewal itself.
+  const begins = onDueDate ? opens : renewal.on;
+  const stretch = stretchOf(unbounded, phase, phaseAt, cycle, next, begins, true, true);
+  stretches.push({ ...stretch, renewal, offCycle: !onDueDate });
 }
 
 /**

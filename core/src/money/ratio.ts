@@ -1,4 +1,4 @@
-/** An exact rational number; `den` is positive and the two have no common factor. */
+/** An exact rational number; `den` is positive. {@link ratio} gives it in lowest terms; sums and products may not be. */
 export interface Ratio {
   readonly num: bigint;
   readonly den: bigint;
@@ -18,9 +18,19 @@ export function ratio(num: bigint, den = 1n): Ratio {
   return common > 1n ? { num: num / common, den: den / common } : { num, den };
 }
 
+/** Above this, common factors are worth looking for; below, looking costs more than carrying them. */
+const long = 2n ** 512n;
+
+function shortened(num: bigint, den: bigint): Ratio {
+  return den < long ? { num, den } : ratio(num, den);
+}
+
 /** Exact sum. */
 export function addRatios(a: Ratio, b: Ratio): Ratio {
-  return ratio(a.num * b.den + b.num * a.den, a.den * b.den);
+  if (a.num === 0n) return b;
+  if (b.num === 0n) return a;
+  if (a.den === b.den) return shortened(a.num + b.num, a.den);
+  return shortened(a.num * b.den + b.num * a.den, a.den * b.den);
 }
 
 /** Negative, zero or positive as `a` is less than, equal to or more than `b`. */
@@ -38,7 +48,7 @@ export function ratioToNumber(value: Ratio): number {
 
 /** Exact product. */
 export function multiplyRatios(a: Ratio, b: Ratio): Ratio {
-  return ratio(a.num * b.num, a.den * b.den);
+  return shortened(a.num * b.num, a.den * b.den);
 }
 
 /** The exact value of a plain decimal such as `6.125`. Throws `SyntaxError` for anything else. */

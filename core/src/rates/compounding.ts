@@ -29,8 +29,11 @@ export const compoundingsPerYear: Readonly<Partial<Record<Compounding, number>>>
 const Precise = Decimal.clone({ precision: 80, toExpPos: 200, toExpNeg: -200 });
 const places = 65;
 
-/** Above this many whole compoundings the power is kept to 65 decimals instead of as an exact fraction. */
-const mostExactPowers = 400;
+/**
+ * A power is kept as an exact fraction up to this many bits of its denominator. Beyond, no balance below 2^53 times
+ * it can end on an exact half, and 65 decimals round alike.
+ */
+const mostExactBits = 192;
 
 /** Whether the growth of adjoining stretches multiplies, so that interest earns interest within a period. */
 export function growsOnInterest(compounding: Compounding): boolean {
@@ -40,7 +43,7 @@ export function growsOnInterest(compounding: Compounding): boolean {
 /**
  * Growth of an amount of one over a share of a year at a nominal annual rate j (a fraction).
  * - with each payment, and simple: j·t, exact.
- * - m times a year: (1 + j/m)^(m·t) − 1, exact where m·t is a whole number, else to 65 decimals.
+ * - m times a year: (1 + j/m)^(m·t) − 1, exact where m·t is a small whole number, else to 65 decimals.
  * - continuous: e^(j·t) − 1, to 65 decimals.
  *
  * Source: Kellison, The Theory of Interest, sections 1.8 and 1.9 (nominal rates, force of interest).
@@ -55,7 +58,8 @@ export function growthOver(annual: Ratio, compounding: Compounding, years: Fract
   }
   const each = ratio(annual.num, annual.den * BigInt(times));
   const powers = times * years.num;
-  if (powers % years.den === 0 && powers / years.den <= mostExactPowers) {
+  const bits = each.den.toString(2).length;
+  if (powers % years.den === 0 && (powers / years.den) * bits <= mostExactBits) {
     const whole = BigInt(powers / years.den);
     const den = each.den ** whole;
     return ratio((each.den + each.num) ** whole - den, den);
