@@ -52,7 +52,7 @@ export const figuresView = v.strictObject({
 export type FiguresView = v.InferOutput<typeof figuresView>;
 
 /** How the register groups instruments. */
-export const instrumentClasses = ['term-loan', 'note', 'bond'] as const;
+export const instrumentClasses = ['term-loan', 'note', 'credit-line', 'bond'] as const;
 export type InstrumentClass = (typeof instrumentClasses)[number];
 
 /** One instrument in the register. */

@@ -1,7 +1,7 @@
 import { ratio, ratioFromDecimal, type BondTerms } from '@coffer/core';
 import type { AmountReader } from './amount-reader.ts';
 import type { BondDocument } from './bond-document.ts';
-import { dayOf, rateOf } from './loan-terms-of.ts';
+import { dayOf, rateOf } from './rate-terms-of.ts';
 
 /** The terms of a validated bond document. What does not fit together is told to the reader. */
 export function bondTermsOf(document: BondDocument, read: AmountReader): BondTerms {

@@ -1,4 +1,12 @@
-import { formatDay, formatPercent, lastDay, type Schedule } from '@coffer/core';
+import {
+  formatDay,
+  formatPercent,
+  lastDay,
+  phaseCount,
+  type LoanSchedule,
+  type Phase,
+  type Schedule,
+} from '@coffer/core';
 import type { InstrumentClass } from '../api/views.ts';
 import type { InstrumentDocument } from './instrument-document.ts';
 
@@ -8,6 +16,7 @@ const everyWords: Readonly<Record<string, string>> = {
   'half-month': 'twice a month',
   month: 'monthly',
   'two-months': 'every two months',
+  'four-months': 'every four months',
   quarter: 'quarterly',
   'half-year': 'half-yearly',
   year: 'yearly',
@@ -34,7 +43,7 @@ export function describeInstrument(document: InstrumentDocument, schedule: Sched
   if (schedule.kind === 'bond') {
     const rate = schedule.effectiveRate.times(100).toFixed(2);
     return {
-      class: document.class ?? 'bond',
+      class: document.kind === 'bond' ? (document.class ?? 'bond') : 'bond',
       pattern: `coupon ${formatPercent(schedule.terms.couponRate)} ${frequencyInWords(schedule.terms.every)}`,
       rate: `${rate}% eff.`,
       matures,
@@ -42,14 +51,38 @@ export function describeInstrument(document: InstrumentDocument, schedule: Sched
     };
   }
   const { terms } = schedule;
-  const words = { level: 'level', fixed: 'fixed payment', 'interest-only': 'interest only' };
-  const phases = terms.phases.map((phase) => words[phase.type]).join(', then ');
-  const once = terms.phases.length === 1 && terms.phases[0]?.count === 1;
+  if (document.kind === 'credit-line') {
+    return {
+      class: 'credit-line',
+      pattern: 'credit line, billed monthly',
+      rate: rateWords(schedule),
+      matures: document.matures ?? 'open',
+      borrowed: terms.creditLine?.limit ?? 0,
+    };
+  }
+  const phases = terms.phases.map((phase) => phaseWords[phase.type]).join(', then ');
+  const once = terms.phases.length === 1 && phaseCount(terms.phases[0] as Phase) === 1;
   return {
-    class: document.class ?? 'term-loan',
+    class: document.kind === 'loan' ? (document.class ?? 'term-loan') : 'term-loan',
     pattern: once ? 'all at maturity' : `${phases}, ${frequencyInWords(terms.every)}`,
-    rate: formatPercent(terms.annualRate),
+    rate: rateWords(schedule),
     matures,
     borrowed: terms.amount,
   };
+}
+
+const phaseWords: Readonly<Record<Phase['type'], string>> = {
+  level: 'level',
+  fixed: 'fixed payment',
+  'equal-principal': 'equal principal',
+  'interest-only': 'interest only',
+  'no-payment': 'nothing paid',
+  custom: 'listed payments',
+};
+
+/** The rate at the start, marked where it follows an index or has steps. */
+function rateWords({ terms, rates }: LoanSchedule): string {
+  const first = formatPercent(rates[0]?.annualRate ?? terms.annualRate);
+  if (terms.index) return `${terms.index.name} + ${formatPercent(terms.index.margin)}`;
+  return terms.rateSteps.length > 0 ? `${first}, stepped` : first;
 }

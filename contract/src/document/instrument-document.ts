@@ -1,10 +1,11 @@
 import { toJsonSchema } from '@valibot/to-json-schema';
 import * as v from 'valibot';
 import { bondDocument } from './bond-document.ts';
+import { creditLineDocument } from './credit-line-document.ts';
 import { loanDocument } from './loan-document.ts';
 
 /** Any instrument as a document. */
-export const instrumentDocument = v.variant('kind', [loanDocument, bondDocument]);
+export const instrumentDocument = v.variant('kind', [loanDocument, bondDocument, creditLineDocument]);
 
 export type InstrumentDocument = v.InferOutput<typeof instrumentDocument>;
 

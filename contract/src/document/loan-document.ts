@@ -1,6 +1,16 @@
 import * as v from 'valibot';
-import { dayCountNames, frequencies } from '@coffer/core';
-import { amountText, currencyCode, dayText, paymentCount, rateText, shortText } from './scalars.ts';
+import { businessCalendars, businessDayRules, frequencies } from '@coffer/core';
+import { loanEvents } from './loan-events-document.ts';
+import { rateDocument } from './rate-document.ts';
+import {
+  amountOrUnknown,
+  amountText,
+  countOrUnknown,
+  currencyCode,
+  dayText,
+  paymentCount,
+  shortText,
+} from './scalars.ts';
 
 /** The version of the document format. */
 export const documentVersion = 'coffer.instrument/1';
@@ -13,28 +23,54 @@ export const descriptionEntries = {
   agreement: v.optional(shortText),
 };
 
+/** Where and how amounts are rounded. */
+export const loanRounding = v.strictObject({
+  interest: v.optional(v.picklist(['cent', 'unit', 'none'])),
+  payment: v.optional(v.picklist(['cent', 'cent-up', 'unit', 'none'])),
+  ties: v.optional(v.picklist(['away-from-zero', 'even'])),
+});
+
+/** How due dates that are not business days move. */
+export const businessDays = v.strictObject({
+  rule: v.picklist(businessDayRules),
+  calendar: v.picklist(businessCalendars),
+  accrual: v.optional(v.picklist(['moved', 'unmoved'])),
+});
+
+/** Costs of obtaining a loan and how they are amortized. */
+export const issueCosts = v.strictObject({
+  amount: amountText,
+  method: v.optional(v.picklist(['effective', 'straight-line'])),
+});
+
 const phase = v.variant('type', [
   v.strictObject({
     type: v.literal('level'),
-    count: paymentCount,
+    count: countOrUnknown,
     amortizeOver: v.optional(paymentCount),
-    payment: v.optional(amountText),
+    payment: v.optional(amountOrUnknown),
   }),
   v.strictObject({ type: v.literal('fixed'), payment: amountText, count: v.optional(paymentCount) }),
-  v.strictObject({ type: v.literal('interest-only'), count: paymentCount }),
-]);
-
-const event = v.variant('type', [
   v.strictObject({
-    type: v.literal('extra-principal'),
-    on: v.optional(dayText),
-    every: v.optional(v.literal('payment')),
-    from: v.optional(dayText),
-    to: v.optional(dayText),
-    amount: amountText,
-    then: v.optional(v.picklist(['shorten'])),
+    type: v.literal('equal-principal'),
+    count: paymentCount,
+    principal: v.optional(amountText),
   }),
-  v.strictObject({ type: v.literal('paid'), on: dayText, due: dayText, amount: amountText }),
+  v.strictObject({ type: v.literal('interest-only'), count: paymentCount }),
+  v.strictObject({
+    type: v.literal('no-payment'),
+    count: paymentCount,
+    interest: v.optional(v.picklist(['added-each-period', 'kept-apart'])),
+    then: v.optional(v.picklist(['add-to-balance', 'pay'])),
+  }),
+  v.strictObject({
+    type: v.literal('custom'),
+    payments: v.pipe(
+      v.array(v.strictObject({ on: dayText, amount: amountText })),
+      v.minLength(1, 'expected at least one payment.'),
+      v.maxLength(1200, 'expected at most 1200 payments.'),
+    ),
+  }),
 ]);
 
 /** A loan as a document. */
@@ -43,35 +79,29 @@ export const loanDocument = v.strictObject({
   kind: v.literal('loan'),
   class: v.optional(v.picklist(['term-loan', 'note'])),
   currency: currencyCode,
-  amount: v.optional(amountText),
+  amount: v.optional(amountOrUnknown),
   purchase: v.optional(v.strictObject({ price: amountText, downPayment: amountText })),
+  takenOn: v.optional(v.strictObject({ accruedInterest: amountText })),
+  issueCosts: v.optional(issueCosts),
   start: dayText,
-  rate: v.strictObject({
-    annual: rateText,
-    compounding: v.optional(v.picklist(['each-payment'])),
-    dayCount: v.optional(v.picklist(dayCountNames)),
-  }),
+  rate: rateDocument,
   payments: v.strictObject({
     every: v.picklist(frequencies),
     first: dayText,
-    due: v.optional(v.picklist(['end'])),
+    last: v.optional(dayText),
+    due: v.optional(v.picklist(['end', 'start'])),
     monthEnd: v.optional(v.boolean()),
-    atEnd: v.optional(v.picklist(['pay'])),
+    businessDays: v.optional(businessDays),
+    atEnd: v.optional(v.picklist(['pay', 'leave'])),
     phases: v.pipe(
       v.array(phase),
       v.minLength(1, 'expected at least one phase.'),
       v.maxLength(100, 'expected at most 100 phases.'),
     ),
   }),
-  rounding: v.optional(
-    v.strictObject({
-      interest: v.optional(v.picklist(['cent', 'unit'])),
-      payment: v.optional(v.picklist(['cent', 'cent-up', 'unit'])),
-      ties: v.optional(v.picklist(['away-from-zero', 'even'])),
-    }),
-  ),
-  events: v.optional(v.pipe(v.array(event), v.maxLength(5000, 'expected at most 5000 events.'))),
+  rounding: v.optional(loanRounding),
+  events: v.optional(loanEvents),
 });
 
 export type LoanDocument = v.InferOutput<typeof loanDocument>;
-export type LoanEventDocument = v.InferOutput<typeof event>;
+export type PhaseDocument = v.InferOutput<typeof phase>;

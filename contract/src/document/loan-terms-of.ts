@@ -1,52 +1,41 @@
-import {
-  formatDay,
-  parseDay,
-  ratio,
-  ratioFromDecimal,
-  type LoanTerms,
-  type Phase,
-  type Ratio,
-} from '@coffer/core';
+import type { LoanTerms, LoanUnknown, Phase } from '@coffer/core';
 import type { AmountReader } from './amount-reader.ts';
-import type { LoanDocument } from './loan-document.ts';
+import type { LoanDocument, PhaseDocument } from './loan-document.ts';
+import { loanEventsOf } from './loan-events-of.ts';
+import { dayOf, rateTermsOf } from './rate-terms-of.ts';
 
-/** A rate such as `6.10%` as a fraction. The text has passed validation. */
-export function rateOf(text: string): Ratio {
-  const percent = ratioFromDecimal(text.slice(0, -1));
-  return ratio(percent.num, percent.den * 100n);
-}
-
-/** A date that has passed validation. */
-export function dayOf(text: string): number {
-  return parseDay(text) as number;
+/** Terms as they are stated, with what is to be solved before they can be scheduled. */
+export interface StatedTerms {
+  readonly terms: LoanTerms;
+  readonly unknown?: LoanUnknown;
 }
 
 /** The terms of a validated loan document. What does not fit together is told to the reader. */
-export function loanTermsOf(document: LoanDocument, read: AmountReader): LoanTerms {
-  const { purchase, payments, rounding } = document;
+export function loanTermsOf(document: LoanDocument, read: AmountReader): StatedTerms {
+  const { purchase, payments, takenOn } = document;
   const start = dayOf(document.start);
-  const events = document.events ?? [];
+  const unknown = unknownOf(document, read);
   const terms: LoanTerms = {
     kind: 'loan',
     currency: document.currency,
     digits: read.digits,
     amount: financedAmount(document, read),
     start,
-    annualRate: rateOf(document.rate.annual),
-    compounding: document.rate.compounding ?? 'each-payment',
-    dayCount: document.rate.dayCount ?? 'even-periods',
+    ...rateTermsOf(document.rate, start, read),
     every: payments.every,
     first: dayOf(payments.first),
+    due: payments.due ?? 'end',
     keepMonthEnd: payments.monthEnd ?? false,
     phases: payments.phases.map((phase, at) => phaseOf(phase, `payments.phases.${at}`, read)),
-    rounding: {
-      interest: rounding?.interest ?? 'cent',
-      payment: rounding?.payment ?? 'cent',
-      ties: rounding?.ties ?? 'away-from-zero',
-    },
-    extrasOnce: [],
-    extrasEachPayment: [],
-    recorded: [],
+    atEnd: payments.atEnd ?? 'pay',
+    rounding: loanRoundingOf(document.rounding),
+    events: loanEventsOf(document.events ?? [], start, read),
+    ...(payments.last !== undefined && { last: dayOf(payments.last) }),
+    ...(payments.businessDays && { businessDays: businessDaysOf(payments.businessDays) }),
+    ...(takenOn && {
+      takenOn: { accruedInterest: read.amount('takenOn.accruedInterest', takenOn.accruedInterest) },
+    }),
+    ...(document.issueCosts && { issueCosts: issueCostsOf(document.issueCosts, read) }),
     ...(purchase && {
       purchase: {
         price: read.amount('purchase.price', purchase.price),
@@ -54,7 +43,34 @@ export function loanTermsOf(document: LoanDocument, read: AmountReader): LoanTer
       },
     }),
   };
-  return { ...terms, ...eventsOf(events, start, read) };
+  if (purchase && takenOn) {
+    read.fault('takenOn', 'A purchase is financed once; a loan taken on states its amount instead.');
+  }
+  return { terms, ...(unknown && { unknown }) };
+}
+
+/** The rounding rules of a document, with what they are where it says nothing. */
+export function loanRoundingOf(rounding: LoanDocument['rounding']): LoanTerms['rounding'] {
+  return {
+    interest: rounding?.interest ?? 'cent',
+    payment: rounding?.payment ?? 'cent',
+    ties: rounding?.ties ?? 'away-from-zero',
+  };
+}
+
+/** Business-day rules of a document; interest stays on the agreed dates unless it is said to move. */
+export function businessDaysOf(
+  moving: NonNullable<LoanDocument['payments']['businessDays']>,
+): NonNullable<LoanTerms['businessDays']> {
+  return { rule: moving.rule, calendar: moving.calendar, accrual: moving.accrual ?? 'unmoved' };
+}
+
+/** Issue costs of a document. */
+export function issueCostsOf(
+  costs: NonNullable<LoanDocument['issueCosts']>,
+  read: AmountReader,
+): NonNullable<LoanTerms['issueCosts']> {
+  return { amount: read.amount('issueCosts.amount', costs.amount), method: costs.method ?? 'effective' };
 }
 
 function financedAmount(document: LoanDocument, read: AmountReader): number {
@@ -75,68 +91,84 @@ function financedAmount(document: LoanDocument, read: AmountReader): number {
     read.fault('amount', 'This key is missing; give the amount, or the purchase.');
     return 1;
   }
-  return read.positive('amount', amount);
+  return amount === '?' ? 1 : read.positive('amount', amount);
 }
 
-function phaseOf(phase: LoanDocument['payments']['phases'][number], key: string, read: AmountReader): Phase {
+function unknownOf(document: LoanDocument, read: AmountReader): LoanUnknown | undefined {
+  const found: { key: string; what: LoanUnknown }[] = [];
+  if (document.amount === '?') found.push({ key: 'amount', what: 'amount' });
+  if (document.rate.annual === '?') found.push({ key: 'rate.annual', what: 'annual' });
+  const { phases } = document.payments;
+  phases.forEach((phase, at) => {
+    if (phase.type !== 'level') return;
+    const key = `payments.phases.${at}`;
+    if (phase.payment === '?') found.push({ key: `${key}.payment`, what: 'payment' });
+    if (phase.count !== '?') return;
+    found.push({ key: `${key}.count`, what: 'count' });
+    if (phase.payment === undefined) {
+      read.fault(`${key}.payment`, 'To solve the count, give the payment.');
+    }
+    if (at < phases.length - 1) {
+      read.fault(`${key}.count`, 'Only the last stretch can run until the loan is cleared; give its count.');
+    }
+    if (phase.amortizeOver !== undefined) {
+      read.fault(`${key}.amortizeOver`, 'With the count unknown the payments run until the loan is cleared.');
+    }
+  });
+  if (found.length > 1) {
+    const names = found.map(({ key }) => key).join(' and ');
+    for (const { key } of found) {
+      read.fault(key, `Only one may be unknown, and here ${names} are; give all but one.`);
+    }
+  }
+  return found[0]?.what;
+}
+
+function phaseOf(phase: PhaseDocument, key: string, read: AmountReader): Phase {
   switch (phase.type) {
-    case 'level':
+    case 'level': {
+      const stated =
+        phase.payment === undefined || phase.payment === '?'
+          ? undefined
+          : read.positive(`${key}.payment`, phase.payment);
+      if (phase.count === '?') return { type: 'fixed', payment: stated ?? 1 };
       return {
         type: 'level',
         count: phase.count,
         amortizeOver: phase.amortizeOver ?? phase.count,
-        ...(phase.payment !== undefined && { payment: read.positive(`${key}.payment`, phase.payment) }),
+        ...(stated !== undefined && { payment: stated }),
       };
+    }
     case 'fixed':
       return {
         type: 'fixed',
         payment: read.positive(`${key}.payment`, phase.payment),
         ...(phase.count !== undefined && { count: phase.count }),
       };
+    case 'equal-principal':
+      return {
+        type: 'equal-principal',
+        count: phase.count,
+        ...(phase.principal !== undefined && {
+          principal: read.positive(`${key}.principal`, phase.principal),
+        }),
+      };
     case 'interest-only':
       return { type: 'interest-only', count: phase.count };
+    case 'no-payment':
+      return {
+        type: 'no-payment',
+        count: phase.count,
+        interest: phase.interest ?? 'added-each-period',
+        then: phase.then ?? 'add-to-balance',
+      };
+    case 'custom':
+      return {
+        type: 'custom',
+        payments: phase.payments.map(({ on, amount }, at) => ({
+          on: dayOf(on),
+          amount: read.amount(`${key}.payments.${at}.amount`, amount),
+        })),
+      };
   }
-}
-
-function eventsOf(
-  events: NonNullable<LoanDocument['events']>,
-  start: number,
-  read: AmountReader,
-): Pick<LoanTerms, 'extrasOnce' | 'extrasEachPayment' | 'recorded'> {
-  const extrasOnce: LoanTerms['extrasOnce'][number][] = [];
-  const extrasEachPayment: LoanTerms['extrasEachPayment'][number][] = [];
-  const recorded: LoanTerms['recorded'][number][] = [];
-  const dues = new Set<number>();
-  events.forEach((event, at) => {
-    const key = `events.${at}`;
-    const notBeforeStart = (name: string, day: number): void => {
-      if (day < start) read.fault(`${key}.${name}`, `This is before the loan starts, ${formatDay(start)}.`);
-    };
-    if (event.type === 'paid') {
-      const due = dayOf(event.due);
-      const on = dayOf(event.on);
-      notBeforeStart('on', on);
-      if (dues.has(due)) read.fault(`${key}.due`, `The payment due ${event.due} is recorded twice.`);
-      dues.add(due);
-      recorded.push({ due, on, amount: read.amount(`${key}.amount`, event.amount) });
-      return;
-    }
-    const amount = read.positive(`${key}.amount`, event.amount);
-    if (event.on !== undefined && event.every === undefined) {
-      if (event.from !== undefined || event.to !== undefined) {
-        read.fault(key, 'An extra payment on one day has no "from" or "to".');
-      }
-      const on = dayOf(event.on);
-      notBeforeStart('on', on);
-      extrasOnce.push({ on, amount });
-    } else if (event.every !== undefined && event.on === undefined) {
-      const from = event.from === undefined ? start : dayOf(event.from);
-      const to = event.to === undefined ? Number.MAX_SAFE_INTEGER : dayOf(event.to);
-      if (to < from) read.fault(`${key}.to`, 'This ends before it begins.');
-      extrasEachPayment.push({ from, to, amount });
-    } else {
-      read.fault(key, 'Say either "on" for one day or "every": "payment" for each payment.');
-    }
-  });
-  return { extrasOnce, extrasEachPayment, recorded };
 }

@@ -1,9 +1,18 @@
 import * as v from 'valibot';
-import { buildSchedule, currencyDigits, TermsFault, type Instrument, type Schedule } from '@coffer/core';
+import {
+  buildSchedule,
+  currencyDigits,
+  solveUnknown,
+  TermsFault,
+  type Instrument,
+  type LoanUnknown,
+  type Schedule,
+} from '@coffer/core';
 import { faultsOf, type Fault } from '../faults/fault.ts';
 import { AmountReader } from './amount-reader.ts';
 import { bondTermsOf } from './bond-terms-of.ts';
 import { instrumentDocument, type InstrumentDocument } from './instrument-document.ts';
+import { creditLineTermsOf } from './credit-line-terms-of.ts';
 import { loanTermsOf } from './loan-terms-of.ts';
 
 /** An instrument that was read: its document, its terms and the schedule they make. */
@@ -24,13 +33,26 @@ export function readInstrument(value: unknown): InstrumentReading {
   if (!parsed.success) return { ok: false, faults: faultsOf(parsed.issues) };
   const document = parsed.output;
   const read = new AmountReader(document.currency, currencyDigits(document.currency) ?? 2);
-  const terms = document.kind === 'loan' ? loanTermsOf(document, read) : bondTermsOf(document, read);
+  const stated = statedTerms(document, read);
   if (read.faults.length > 0) return { ok: false, faults: read.faults };
   try {
+    const terms = settledTerms(stated);
     return { ok: true, instrument: { document, terms, schedule: buildSchedule(terms) } };
   } catch (error) {
     return { ok: false, faults: [faultOfError(error)] };
   }
+}
+
+type Stated = { readonly terms: Instrument; readonly unknown?: LoanUnknown };
+
+function statedTerms(document: InstrumentDocument, read: AmountReader): Stated {
+  if (document.kind === 'loan') return loanTermsOf(document, read);
+  if (document.kind === 'credit-line') return { terms: creditLineTermsOf(document, read) };
+  return { terms: bondTermsOf(document, read) };
+}
+
+function settledTerms({ terms, unknown }: Stated): Instrument {
+  return unknown && terms.kind === 'loan' ? solveUnknown(terms, unknown) : terms;
 }
 
 function faultOfError(error: unknown): Fault {

@@ -17,6 +17,32 @@ export const rateText = v.pipe(
   v.check((text) => Number.parseFloat(text) <= 1000, 'a rate may be at most 1000%.'),
 );
 
+/** A rate, or a margin, that may be below zero. */
+export const signedRateText = v.pipe(
+  v.string(),
+  v.regex(/^-?\d{1,4}(\.\d{1,12})?%$/, 'expected a yearly rate such as "3.25%" or "-0.50%".'),
+  v.check((text) => Math.abs(Number.parseFloat(text)) <= 1000, 'a rate may be at most 1000%.'),
+);
+
+/** An amount, or `?` where it is to be solved. */
+export const amountOrUnknown = v.pipe(
+  v.string(),
+  v.regex(
+    /^(\?|\d{1,15}(\.\d{1,4})?)$/,
+    'expected an amount such as "640000.00", not negative, without separators, or "?" to have it solved.',
+  ),
+);
+
+/** A rate, or `?` where it is to be solved. */
+export const rateOrUnknown = v.pipe(
+  v.string(),
+  v.regex(
+    /^(\?|\d{1,4}(\.\d{1,12})?%)$/,
+    'expected a yearly rate such as "6.10%", not negative, or "?" to have it solved.',
+  ),
+  v.check((text) => text === '?' || Number.parseFloat(text) <= 1000, 'a rate may be at most 1000%.'),
+);
+
 /** A calendar date that exists, from 1900 to 2200. */
 export const dayText = v.pipe(
   v.string(),
@@ -38,6 +64,9 @@ export const paymentCount = v.pipe(
   v.minValue(1, 'expected at least 1.'),
   v.maxValue(1200, 'expected at most 1200 payments.'),
 );
+
+/** A count of payments, or `?` where it is to be solved. */
+export const countOrUnknown = v.union([paymentCount, v.literal('?')]);
 
 /** A name or reference that people read. */
 export const shortText = v.pipe(

@@ -1,104 +1,18 @@
 import {
   formatAmount,
   formatDay,
-  loanRow,
-  proofsOf,
-  solvedPayment,
-  sumColumn,
   type BondSchedule,
   type Entry,
-  type LoanSchedule,
   type Position,
   type Schedule,
 } from '@coffer/core';
-
-/** Rows from one payment number to another, both included. */
-export interface RowRange {
-  readonly from: number;
-  readonly to: number;
-}
+import { proofsJson } from './proofs-json.ts';
+import { loanScheduleJson } from './loan-schedule-json.ts';
+import { inRange, type RowRange } from './row-range.ts';
 
 /** A schedule in the published form: amounts as strings with the currency's decimals. */
 export function scheduleJson(schedule: Schedule, range?: RowRange): Record<string, unknown> {
-  return schedule.kind === 'loan' ? loanJson(schedule, range) : bondJson(schedule, range);
-}
-
-function proofsJson(schedule: Schedule): object[] {
-  return proofsOf(schedule).map(({ name, holds, difference }) => ({
-    name,
-    holds,
-    difference: formatAmount(difference, schedule.terms.digits),
-  }));
-}
-
-function loanJson(schedule: LoanSchedule, range?: RowRange): Record<string, unknown> {
-  const { terms, length } = schedule;
-  const money = (minor: number): string => formatAmount(minor, terms.digits);
-  const rows = Array.from({ length }, (_, index) => loanRow(schedule, index));
-  const numbered = rows.filter((row) => row.n !== null);
-  const last = numbered.at(-1);
-  const levelAt = terms.phases.findIndex((phase) => phase.type === 'level' && phase.payment === undefined);
-  const levelSolved = levelAt >= 0 && schedule.phasePayments[levelAt] !== undefined;
-  const chosen = inRange(rows, range);
-  const sum = (of: 'payment' | 'interest' | 'principal' | 'extra'): number =>
-    chosen.reduce((total, row) => total + row[of], 0);
-  const total = (of: 'payment' | 'interest' | 'principal' | 'extra'): string =>
-    money(sumColumn(schedule[of], length));
-  const regular = schedule.phasePayments.find((payment) => payment > 0);
-  return {
-    kind: 'loan',
-    regularPayment: regular === undefined ? null : money(regular),
-    paymentCount: numbered.length,
-    finalPayment: money(last?.payment ?? 0),
-    clears: last && last.closing === 0 ? formatDay(rows.at(-1)?.date ?? last.date) : null,
-    solved: levelSolved ? { payment: solvedPayment(schedule, levelAt).text } : {},
-    rows: chosen.map((row) => ({
-      n: row.n,
-      due: formatDay(row.n === null ? row.date : row.due),
-      ...(row.n !== null && row.date !== row.due && { paid: formatDay(row.date) }),
-      opening: money(row.opening),
-      payment: money(row.payment),
-      interest: money(row.interest),
-      principal: money(row.principal),
-      extra: money(row.extra),
-      closing: money(row.closing),
-      ...(row.unpaid > 0 && { unpaidInterest: money(row.unpaid) }),
-    })),
-    ...(range && {
-      range: {
-        from: range.from,
-        to: range.to,
-        payment: money(sum('payment')),
-        interest: money(sum('interest')),
-        principal: money(sum('principal')),
-        extra: money(sum('extra')),
-        closing: money(chosen.at(-1)?.closing ?? 0),
-      },
-    }),
-    totals: {
-      payment: total('payment'),
-      interest: total('interest'),
-      principal: total('principal'),
-      extra: total('extra'),
-    },
-    ...(schedule.notices.length > 0 && {
-      notices: schedule.notices.map((notice) => ({
-        on: formatDay(notice.on),
-        kind: notice.kind,
-        stated: money(notice.stated),
-        applied: money(notice.applied),
-      })),
-    }),
-    proofs: proofsJson(schedule),
-  };
-}
-
-/** Rows whose number is in the range, with the unnumbered rows between them. */
-function inRange<Row extends { n: number | null }>(rows: Row[], range?: RowRange): Row[] {
-  if (!range) return rows;
-  const first = rows.findIndex((row) => row.n !== null && row.n >= range.from);
-  const last = rows.findLastIndex((row) => row.n !== null && row.n <= range.to);
-  return first < 0 ? [] : rows.slice(first, last + 1);
+  return schedule.kind === 'loan' ? loanScheduleJson(schedule, range) : bondJson(schedule, range);
 }
 
 function bondJson(schedule: BondSchedule, range?: RowRange): Record<string, unknown> {

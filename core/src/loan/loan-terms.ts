@@ -124,7 +124,7 @@ export interface LoanTerms {
   readonly issueCosts?: IssueCosts;
   readonly creditLine?: CreditLineTerms;
   readonly events: readonly LoanEvent[];
-  /** What was unknown and has been solved, with its value unrounded. */
+  /** What was unknown and has been solved, with its value unrounded; empty where scheduling solves it. */
   readonly solved?: { readonly unknown: 'amount' | 'annual' | 'payment' | 'count'; readonly value: string };
 }
 

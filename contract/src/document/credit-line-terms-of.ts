@@ -1,0 +1,74 @@
+import { addMonths, formatDay, monthEnd, ratio, type LoanEvent, type LoanTerms } from '@coffer/core';
+import type { AmountReader } from './amount-reader.ts';
+import type { CreditLineDocument } from './credit-line-document.ts';
+import { loanEventsOf } from './loan-events-of.ts';
+import { businessDaysOf, issueCostsOf, loanRoundingOf } from './loan-terms-of.ts';
+import { dayOf, rateOf, rateTermsOf } from './rate-terms-of.ts';
+
+/** How long bills go on after the last event of a line without a maturity. */
+const monthsAhead = 12;
+
+/**
+ * The terms of a validated credit line: a loan that begins with nothing drawn, pays its interest at each bill and what
+ * is drawn at maturity. Without a maturity, bills are drawn up for a year after the last event and the balance is left.
+ */
+export function creditLineTermsOf(document: CreditLineDocument, read: AmountReader): LoanTerms {
+  const start = dayOf(document.start);
+  const events = loanEventsOf(document.events ?? [], start, read);
+  const matures = document.matures === undefined ? undefined : dayOf(document.matures);
+  if (matures !== undefined && matures <= start) {
+    read.fault('matures', `The line matures on ${document.matures}, which is not after its start.`);
+  }
+  if (document.rate.annual === '?') {
+    read.fault('rate.annual', 'The rate of a credit line is agreed, not solved; give it.');
+  }
+  const first = firstBill(document, start, read);
+  const ends = matures ?? addMonths(lastDay(events, start), monthsAhead, true);
+  const { count, regular } = bills(first, ends);
+  return {
+    kind: 'loan',
+    currency: document.currency,
+    digits: read.digits,
+    amount: 0,
+    start,
+    ...rateTermsOf(document.rate, start, read),
+    every: 'month',
+    first,
+    due: 'end',
+    keepMonthEnd: true,
+    phases: [{ type: 'interest-only', count }],
+    atEnd: matures === undefined ? 'leave' : 'pay',
+    rounding: loanRoundingOf(document.rounding),
+    events,
+    creditLine: {
+      limit: read.positive('limit', document.limit),
+      unusedFee: document.unusedFee === undefined ? ratio(0n) : rateOf(document.unusedFee),
+    },
+    ...(matures !== undefined && !regular && count > 1 && { last: matures }),
+    ...(document.businessDays && { businessDays: businessDaysOf(document.businessDays) }),
+    ...(document.issueCosts && { issueCosts: issueCostsOf(document.issueCosts, read) }),
+  };
+}
+
+function firstBill(document: CreditLineDocument, start: number, read: AmountReader): number {
+  const matures = document.matures === undefined ? undefined : dayOf(document.matures);
+  let first = monthEnd(start + 1);
+  if (document.firstBill !== undefined) {
+    first = dayOf(document.firstBill);
+    if (first <= start)
+      read.fault('firstBill', `The first bill must come after the start, ${formatDay(start)}.`);
+  }
+  return matures !== undefined && matures > start ? Math.min(first, matures) : first;
+}
+
+function lastDay(events: readonly LoanEvent[], start: number): number {
+  return events.reduce((last, event) => ('on' in event ? Math.max(last, event.on) : last), start);
+}
+
+/** How many bills there are through a day, the last of them on it, and whether that is a regular one. */
+function bills(first: number, ends: number): { count: number; regular: boolean } {
+  let count = 1;
+  while (addMonths(first, count, true) <= ends) count += 1;
+  const regular = addMonths(first, count - 1, true) === ends;
+  return { count: regular || first >= ends ? count : count + 1, regular };
+}

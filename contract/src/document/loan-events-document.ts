@@ -1,0 +1,62 @@
+import * as v from 'valibot';
+import { frequencies } from '@coffer/core';
+import { amountText, dayText, paymentCount, rateText } from './scalars.ts';
+
+const fee = v.strictObject({
+  type: v.literal('fee'),
+  on: dayText,
+  amount: amountText,
+  treatment: v.optional(v.picklist(['expense', 'defer'])),
+});
+const draw = v.strictObject({
+  type: v.literal('draw'),
+  on: dayText,
+  amount: amountText,
+  then: v.optional(v.picklist(['keep', 're-level'])),
+});
+
+const loanEvent = v.variant('type', [
+  v.strictObject({
+    type: v.literal('extra-principal'),
+    on: v.optional(dayText),
+    every: v.optional(v.literal('payment')),
+    from: v.optional(dayText),
+    to: v.optional(dayText),
+    amount: amountText,
+    then: v.optional(v.picklist(['shorten', 're-level'])),
+  }),
+  v.strictObject({ type: v.literal('payment-change'), on: dayText, payment: amountText }),
+  draw,
+  fee,
+  v.strictObject({ type: v.literal('paid'), on: dayText, due: dayText, amount: amountText }),
+  v.strictObject({ type: v.literal('interest-added'), on: dayText }),
+  v.strictObject({ type: v.literal('settled'), on: dayText, amount: v.optional(amountText) }),
+  v.strictObject({
+    type: v.literal('renewal'),
+    on: dayText,
+    annual: rateText,
+    count: paymentCount,
+    amortizeOver: v.optional(paymentCount),
+    every: v.optional(v.picklist(frequencies)),
+    payment: v.optional(amountText),
+  }),
+]);
+
+/** What happens to a loan besides its agreed payments. */
+export const loanEvents = v.pipe(v.array(loanEvent), v.maxLength(5000, 'expected at most 5000 events.'));
+
+/** What happens to a credit line. */
+export const creditLineEvents = v.pipe(
+  v.array(
+    v.variant('type', [
+      draw,
+      fee,
+      v.strictObject({ type: v.literal('repayment'), on: dayText, amount: amountText }),
+      v.strictObject({ type: v.literal('paid'), on: dayText, due: dayText, amount: amountText }),
+    ]),
+  ),
+  v.maxLength(5000, 'expected at most 5000 events.'),
+);
+
+export type LoanEventDocument = v.InferOutput<typeof loanEvent>;
+export type CreditLineEventDocument = v.InferOutput<typeof creditLineEvents>[number];

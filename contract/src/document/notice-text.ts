@@ -1,0 +1,21 @@
+import { formatAmount, formatDay, missingFixingText, type LoanNotice, type LoanSchedule } from '@coffer/core';
+
+/** What a notice says, in a sentence. */
+export function noticeText({ terms }: LoanSchedule, notice: LoanNotice): string {
+  const money = (minor: number): string => formatAmount(minor, terms.digits);
+  const on = formatDay(notice.on);
+  switch (notice.kind) {
+    case 'extra-cut':
+      return `The extra payment of ${money(notice.stated)} on ${on} is more than is owed; ${money(notice.applied)} is taken.`;
+    case 'payment-cut':
+      return `The payment of ${money(notice.stated)} on ${on} is more than is owed; ${money(notice.applied)} is taken.`;
+    case 'event-without-effect':
+      return `The event of ${on} changes nothing: nothing is owed then, or no payment is due on the day it names.`;
+    case 'listed-payment-differs':
+      return `The last payment, on ${on}, is listed as ${money(notice.stated)} and is ${money(notice.applied)}, what is then owed.`;
+    case 'fixing-missing':
+      return terms.index ? missingFixingText(terms.index, notice.on) : '';
+    case 'left-at-end':
+      return `${money(notice.stated)} is left after the last payment, ${on}, for renewal.`;
+  }
+}

@@ -1,0 +1,35 @@
+import { roundRatio } from '../money/round-ratio.ts';
+import { sumColumn } from '../proofs/proof.ts';
+import type { AmountColumn } from './loan-columns.ts';
+import { kindOfRow, type LoanSchedule } from './loan-schedule.ts';
+import { grainsPerMinorUnit, type LoanTerms } from './loan-terms.ts';
+
+/** An amount in grains as minor units, rounded where it is not whole. */
+export function minorUnits(terms: LoanTerms, grains: bigint): number {
+  return Number(roundRatio({ num: grains, den: grainsPerMinorUnit(terms) }, terms.rounding.ties));
+}
+
+/**
+ * The sum of a column over rows `from` to `end` (not included), minor units; where nothing is rounded, the unrounded
+ * amounts are summed and the sum is rounded.
+ */
+export function totalOf(
+  schedule: LoanSchedule,
+  column: AmountColumn,
+  from = 0,
+  end = schedule.length,
+): number {
+  const { exact, terms } = schedule;
+  if (!exact) return sumColumn(schedule[column].subarray(from), end - from);
+  const sum = exact[column].slice(from, end).reduce((total, amount) => total + amount, 0n);
+  return minorUnits(terms, sum);
+}
+
+/** What was drawn after the start, minor units. */
+export function totalDrawn(schedule: LoanSchedule): number {
+  let sum = 0;
+  for (let row = 0; row < schedule.length; row += 1) {
+    if (kindOfRow(schedule, row) === 'draw') sum += schedule.added[row] as number;
+  }
+  return sum;
+}
