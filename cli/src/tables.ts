@@ -5,6 +5,8 @@ const titles: Record<string, string> = {
   due: 'Due',
   paid: 'Paid',
   unpaidInterest: 'Unpaid',
+  addedInterest: 'Added',
+  issueCosts: 'Costs',
 };
 
 function titleOf(column: string): string {
@@ -53,12 +55,14 @@ function facts(of: Cells, names: Readonly<Record<string, string>>): string {
 export function scheduleTable(schedule: Cells): string {
   const rows = schedule['rows'] as Cells[];
   const columns = [...new Set(rows.flatMap((row) => Object.keys(row)))];
+  const notices = (schedule['notices'] ?? []) as { message: string }[];
   const proofs = schedule['proofs'] as { name: string; holds: boolean; difference: string }[];
   const head = facts(schedule, {
     regularPayment: 'Payment',
     paymentCount: 'Payments',
     finalPayment: 'Last payment',
     clears: 'Clears',
+    left: 'Left at the end',
     proceeds: 'Proceeds',
     effectiveRate: 'Effective rate',
   });
@@ -71,6 +75,7 @@ export function scheduleTable(schedule: Cells): string {
     table(rows, columns),
     ...(schedule['range'] ? [totals('These rows', schedule['range'])] : []),
     totals('Whole schedule', schedule['totals']),
+    ...(notices.length > 0 ? [`Notices\n${notices.map(({ message }) => `  ${message}`).join('\n')}`] : []),
     `Proofs\n${proofs.map((proof) => `  ${proof.holds ? 'holds' : 'FAILS'}  ${proof.name}${proof.difference.match(/[1-9]/) ? `, difference ${shown(proof.difference)}` : ''}`).join('\n')}`,
   ].join('\n\n')}\n`;
 }

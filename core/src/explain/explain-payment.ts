@@ -1,9 +1,7 @@
 import { formatDay } from '../calendar/calendar-day.ts';
-import { ratio } from '../money/ratio.ts';
-import { roundRatio } from '../money/round-ratio.ts';
 import { recordedFor } from '../loan/loan-events.ts';
 import type { LoanRow, LoanSchedule, PaymentSetting } from '../loan/loan-schedule.ts';
-import { grainsPerMinorUnit } from '../loan/loan-terms.ts';
+import { minorUnits } from '../loan/loan-terms.ts';
 import { unroundedPayment } from '../loan/payment-setting.ts';
 import { PeriodGrowths } from '../loan/period-growths.ts';
 import { formatPercent } from '../rates/annual-rate.ts';
@@ -42,7 +40,7 @@ export function explainPayment(schedule: LoanSchedule, row: LoanRow, name: strin
     return made([{ label: 'Nothing is due with this row', text: '' }]);
   }
   const setting = schedule.settings[schedule.setting[row.index] as number];
-  const agreed = setting ? toMinor(schedule, setting.amount) : 0;
+  const agreed = setting ? minorUnits(schedule.terms, setting.amount) : 0;
   if (row.closing === 0 && row.payment !== agreed) {
     const steps: ExplainStep[] = [
       cell('opening', 'All that is left: opening'),
@@ -101,7 +99,7 @@ function byAgreement(
         [
           {
             label: setting.anew ? 'Levelled anew: balance to repay' : 'Balance to repay',
-            amount: toMinor(schedule, setting.balance),
+            amount: minorUnits(schedule.terms, setting.balance),
           },
           { label: 'Spread over', text: `${setting.over} payments`, link: { to: 'terms', key: 'count' } },
           {
@@ -122,8 +120,4 @@ function byAgreement(
       );
     }
   }
-}
-
-function toMinor({ terms }: LoanSchedule, amount: bigint): number {
-  return Number(roundRatio(ratio(amount, grainsPerMinorUnit(terms)), terms.rounding.ties));
 }

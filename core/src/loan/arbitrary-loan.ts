@@ -94,7 +94,7 @@ const anyTerms: fc.Arbitrary<LoanTerms> = fc
   });
 
 /** Whether a schedule can be made: terms that never repay or outgrow exact numbers are refused. */
-function canBeScheduled(terms: LoanTerms): boolean {
+export function canBeScheduled(terms: LoanTerms): boolean {
   try {
     buildLoanSchedule(terms);
     return true;

@@ -1,7 +1,5 @@
-import { ratio } from '../money/ratio.ts';
-import { roundRatio } from '../money/round-ratio.ts';
 import type { LoanSchedule } from './loan-schedule.ts';
-import { grainsPerMinorUnit } from './loan-terms.ts';
+import { minorUnits } from './loan-terms.ts';
 
 const bookedOf = new WeakMap<object, Float64Array>();
 
@@ -15,14 +13,13 @@ export function bookedInterest(schedule: LoanSchedule): Float64Array {
   if (!exact) return interest;
   const known = bookedOf.get(exact);
   if (known) return known;
-  const grains = grainsPerMinorUnit(terms);
   const booked = new Float64Array(length);
   let sum = 0n;
-  let before = 0n;
+  let before = 0;
   for (let row = 0; row < length; row += 1) {
     sum += exact.interest[row] as bigint;
-    const through = roundRatio(ratio(sum, grains), terms.rounding.ties);
-    booked[row] = Number(through - before);
+    const through = minorUnits(terms, sum);
+    booked[row] = through - before;
     before = through;
   }
   bookedOf.set(exact, booked);

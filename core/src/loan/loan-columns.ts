@@ -164,7 +164,7 @@ export class FillingColumns implements LoanColumns {
   }
 
   private makeRoom(capacity: number): void {
-    const before = this.length === 0 ? undefined : { ...this };
+    const before = this.capacity === 0 ? undefined : { ...this };
     const buffer = new ArrayBuffer(capacity * (4 * 8 + 2 * 4 + 2 + 1) + 8);
     const balances = new Float64Array(buffer, 0, capacity + 1);
     let offset = (capacity + 1) * 8;

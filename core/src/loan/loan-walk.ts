@@ -1,6 +1,5 @@
 import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
 import { formatAmount } from '../money/amount-text.ts';
-import { roundRatio } from '../money/round-ratio.ts';
 import type { Multiplier } from '../money/rounded-product.ts';
 import { rateAt, type RateTimeline } from '../rates/rate-timeline.ts';
 import { TermsFault } from '../terms-fault.ts';
@@ -10,7 +9,7 @@ import { interestStep } from './interest-step.ts';
 import { columnsOnly, type RowKind } from './loan-columns.ts';
 import { eventsOf, type ExtraEachPayment } from './loan-events.ts';
 import type { LoanNotice, LoanSchedule, Settlement } from './loan-schedule.ts';
-import { grainsPerMinorUnit, type LoanTerms } from './loan-terms.ts';
+import { grainsPerMinorUnit, minorUnits, type LoanTerms } from './loan-terms.ts';
 import { PaymentAgreement } from './payment-agreement.ts';
 import { PeriodGrowths } from './period-growths.ts';
 import { fillRegularRows } from './regular-rows.ts';
@@ -18,6 +17,8 @@ import { RowWriter, type ExactRow } from './row-writer.ts';
 import type { Stretch } from './stretch.ts';
 
 const least = (a: bigint, b: bigint): bigint => (a < b ? a : b);
+/** A balance below this part of a minor unit is what division left over. */
+const dustParts = 10n ** 18n;
 const atLeastZero = (a: bigint): bigint => (a > 0n ? a : 0n);
 
 /** The walk along the due dates. Holds what a row leaves to the next; amounts in grains. */
@@ -88,12 +89,6 @@ export class LoanWalk {
 
   private inGrains(minor: number): bigint {
     return BigInt(minor) * this.grains;
-  }
-
-  private toMinor(grains: bigint): number {
-    return Number(
-      this.grains === 1n ? grains : roundRatio({ num: grains, den: this.grains }, this.terms.rounding.ties),
-    );
   }
 
   private walkStretch(stretch: Stretch, stretchAt: number): void {
@@ -203,7 +198,7 @@ export class LoanWalk {
     const interestPaid = least(available, asked.interest + this.unpaid);
     const rest = available - interestPaid;
     const owing = this.balance + asked.added;
-    const principal = least(rest, least(scheduledPrincipal + this.behind, owing));
+    let principal = least(rest, least(scheduledPrincipal + this.behind, owing));
     let extra = rest - principal;
     if (!recorded && !all) {
       for (const each of this.eachPayment) {
@@ -221,6 +216,9 @@ export class LoanWalk {
       extra += this.cut(event.on, 'extra-cut', this.inGrains(event.amount), owing - principal - extra);
       if (event.reLevel) this.agreement.levelNext();
     }
+    // What dividing an unrounded payment could not write out is nothing owed.
+    const left = owing - principal - extra;
+    if (left > 0n && left * dustParts < this.grains) principal += left;
     const opening = this.balance;
     this.balance = owing - principal - extra;
     this.unpaid += asked.interest - interestPaid;
@@ -280,6 +278,7 @@ export class LoanWalk {
     if (event.reLevel) this.agreement.levelNext();
     switch (kind) {
       case 'draw': {
+        if (this.cleared) throw drawnTooLate(event);
         const added = this.inGrains(event.amount);
         this.refuseAboveLimit(event);
         this.balance += added;
@@ -341,7 +340,7 @@ export class LoanWalk {
   /** What comes in after the last due date is charged interest to its own day, so that none is lost. */
   private overdueThrough(day: CalendarDay): void {
     for (let event = this.events.takeThrough(day); event; event = this.events.takeThrough(day)) {
-      if (this.balance + this.owedApart === 0n && (event.kind !== 'draw' || !this.terms.creditLine)) {
+      if (this.balance + this.owedApart === 0n && event.kind !== 'draw') {
         this.notice(event.on, 'event-without-effect', this.inGrains(event.amount), 0n);
       } else if (event.kind === 'late-payment' || event.kind === 'extra') {
         this.overduePayment(event);
@@ -392,14 +391,14 @@ export class LoanWalk {
 
   private settle(on: CalendarDay, owed: bigint): void {
     const agreed = eventsOf(this.terms.events, 'settled').find((event) => event.on === on)?.amount;
-    const minor = this.toMinor(owed);
+    const minor = minorUnits(this.terms, owed);
     this.settlement = { on, row: this.writer.columns.length - 1, owed: minor, paid: agreed ?? minor };
   }
 
   private refuseAboveLimit(event: BetweenEvent): void {
     const limit = this.terms.creditLine?.limit;
     if (limit === undefined) return;
-    const balance = this.toMinor(this.balance);
+    const balance = minorUnits(this.terms, this.balance);
     if (balance + event.amount <= limit) return;
     const money = (minor: number): string => formatAmount(minor, this.terms.digits);
     throw new TermsFault(
@@ -416,7 +415,12 @@ export class LoanWalk {
   }
 
   private notice(on: CalendarDay, kind: LoanNotice['kind'], stated: bigint, applied: bigint): void {
-    this.notices.push({ on, kind, stated: this.toMinor(stated), applied: this.toMinor(applied) });
+    this.notices.push({
+      on,
+      kind,
+      stated: minorUnits(this.terms, stated),
+      applied: minorUnits(this.terms, applied),
+    });
   }
 
   private write(kind: RowKind, row: RowSoFar): void {
@@ -435,3 +439,10 @@ export class LoanWalk {
 type RowSoFar = Omit<ExactRow, 'kind' | 'closing' | 'unpaid' | 'principalInArrears' | 'setting'>;
 
 const noAmounts = { payment: 0n, interest: 0n, principal: 0n, extra: 0n, added: 0n, fee: 0n };
+
+function drawnTooLate({ at, on }: BetweenEvent): TermsFault {
+  return new TermsFault(
+    `events.${at}.on`,
+    `By ${formatDay(on)} the loan is repaid, so nothing can be drawn; lengthen its term, renew it, or remove the draw.`,
+  );
+}

@@ -7,7 +7,7 @@ import { TermsFault } from '../terms-fault.ts';
 import { interestStep } from './interest-step.ts';
 import { levelPayment, levelPaymentExact, type Growths } from './level-payment.ts';
 import type { PaymentSetting } from './loan-schedule.ts';
-import { grainsPerMinorUnit, phaseCount, type LoanTerms } from './loan-terms.ts';
+import { grainsPerMinorUnit, type LoanTerms } from './loan-terms.ts';
 import type { PeriodGrowths } from './period-growths.ts';
 import type { Stretch } from './stretch.ts';
 
@@ -83,11 +83,12 @@ export function reLevelled(
   point: SettingPoint,
 ): PaymentSetting | undefined {
   const { phase } = point.stretch;
-  const stated = phase.type === 'level' ? phase.amortizeOver : phaseCount(phase);
-  const over = (stated ?? 0) - point.at;
-  if (over <= 0 || (phase.type !== 'level' && phase.type !== 'fixed' && phase.type !== 'equal-principal')) {
-    return undefined;
-  }
+  // What is agreed as an amount stays as agreed: fixed payments, stated principal.
+  const levels =
+    phase.type === 'level' || (phase.type === 'equal-principal' && phase.principal === undefined);
+  if (!levels) return undefined;
+  const over = (phase.type === 'level' ? phase.amortizeOver : phase.count) - point.at;
+  if (over <= 0) return undefined;
   const equal = phase.type === 'equal-principal';
   return {
     kind: equal ? 'principal' : 'level',

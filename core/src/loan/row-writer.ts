@@ -1,7 +1,6 @@
 import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
-import { roundRatio } from '../money/round-ratio.ts';
 import { FillingColumns, type AmountColumn, type RowKind } from './loan-columns.ts';
-import { grainsPerMinorUnit, type LoanTerms } from './loan-terms.ts';
+import { grainsPerMinorUnit, minorUnits, type LoanTerms } from './loan-terms.ts';
 
 /** A row in grains. */
 export interface ExactRow {
@@ -39,14 +38,13 @@ const amountColumns: readonly AmountColumn[] = [
 /** Writes rows computed in grains into columns of minor units, keeping the unrounded amounts where there are any. */
 export class RowWriter {
   readonly columns: FillingColumns;
-  private readonly grains: bigint;
-  private readonly ties: LoanTerms['rounding']['ties'];
 
-  constructor(terms: LoanTerms, capacity: number) {
-    this.grains = grainsPerMinorUnit(terms);
-    this.ties = terms.rounding.ties;
+  constructor(
+    private readonly terms: LoanTerms,
+    capacity: number,
+  ) {
     this.columns = new FillingColumns(capacity, terms.amount);
-    if (this.grains > 1n) {
+    if (grainsPerMinorUnit(terms) > 1n) {
       this.columns.exact = Object.fromEntries(
         amountColumns.map((column) => [column, [] as bigint[]]),
       ) as Record<AmountColumn, bigint[]>;
@@ -58,9 +56,7 @@ export class RowWriter {
     const { exact } = this.columns;
     if (exact) for (const column of amountColumns) exact[column].push(row[column]);
     const minor = (amount: bigint): number => {
-      const value = Number(
-        this.grains === 1n ? amount : roundRatio({ num: amount, den: this.grains }, this.ties),
-      );
+      const value = minorUnits(this.terms, amount);
       if (Number.isSafeInteger(value)) return value;
       throw new RangeError(`Amounts grew beyond what can be kept exactly by ${formatDay(row.date)}.`);
     };

@@ -1,13 +1,7 @@
-import { roundRatio } from '../money/round-ratio.ts';
 import { sumColumn } from '../proofs/proof.ts';
 import type { AmountColumn } from './loan-columns.ts';
 import { kindOfRow, type LoanSchedule } from './loan-schedule.ts';
-import { grainsPerMinorUnit, type LoanTerms } from './loan-terms.ts';
-
-/** An amount in grains as minor units, rounded where it is not whole. */
-export function minorUnits(terms: LoanTerms, grains: bigint): number {
-  return Number(roundRatio({ num: grains, den: grainsPerMinorUnit(terms) }, terms.rounding.ties));
-}
+import { minorUnits } from './loan-terms.ts';
 
 /**
  * The sum of a column over rows `from` to `end` (not included), minor units; where nothing is rounded, the unrounded
