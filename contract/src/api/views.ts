@@ -59,7 +59,7 @@ export type InstrumentClass = (typeof instrumentClasses)[number];
 export const registerRow = v.strictObject({
   id: instrumentId,
   version: v.number(),
-  kind: v.picklist(['loan', 'bond']),
+  kind: v.picklist(['loan', 'credit-line', 'bond']),
   class: v.picklist(instrumentClasses),
   name: v.string(),
   lender: v.nullable(v.string()),

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import { formatAmount, formatDay, loanRows, type LoanSchedule } from '@coffer/core';
+import { formatAmount, formatDay, loanRows, recordedFor, type LoanSchedule } from '@coffer/core';
 import { readInstrument, type InstrumentDocument, type ReadInstrument } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { companyOf } from '../company/company-store.ts';
@@ -104,7 +104,7 @@ function refusePaymentNotDue(schedule: LoanSchedule, { due }: PaymentMade): void
       { key: 'due', message: `No payment falls due on ${due}; choose a due date of the schedule.` },
     ]);
   }
-  const recorded = schedule.terms.recorded.find((payment) => payment.due === found.due);
+  const recorded = recordedFor(schedule.terms.events, found.due);
   if (recorded) {
     const amount = formatAmount(recorded.amount, schedule.terms.digits);
     throw faultyInput([

@@ -6,6 +6,7 @@ import {
   type AccountRole,
   type CalendarDay,
   type EntryKind,
+  recordedFor,
 } from '@coffer/core';
 import type { CloseRow, CloseView, EntryLineView, EntrySum } from '@coffer/contract';
 import { accountsOf, periodsOf, type Accounts } from '../company/company-store.ts';
@@ -64,7 +65,7 @@ function paymentsRecorded(
     const { terms } = instrument.schedule;
     const ofMonth = paymentsDue(instrument.schedule, from, to);
     due += ofMonth.length;
-    recorded += ofMonth.filter((row) => terms.recorded.some((payment) => payment.due === row.due)).length;
+    recorded += ofMonth.filter((row) => recordedFor(terms.events, row.due)).length;
   }
   return { due, recorded };
 }

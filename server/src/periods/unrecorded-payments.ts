@@ -1,4 +1,4 @@
-import { formatDay, loanRow, parseDay, type CalendarDay, type LoanSchedule } from '@coffer/core';
+import { formatDay, loanRow, parseDay, recordedFor, type CalendarDay, type LoanSchedule } from '@coffer/core';
 import type { UnrecordedPayment } from '@coffer/contract';
 import type { KnownInstrument } from '../instruments/known-instruments.ts';
 import { monthStart } from './period-store.ts';
@@ -13,7 +13,7 @@ export function unrecordedBy(
   const from = monthStart(openEnd);
   const to = Math.min(day, parseDay(openEnd) as CalendarDay);
   return paymentsDue(schedule, from, to)
-    .filter((row) => !schedule.terms.recorded.some((payment) => payment.due === row.due))
+    .filter((row) => !recordedFor(schedule.terms.events, row.due))
     .map((row) => ({
       instrumentId: id,
       name: document.name,
@@ -22,7 +22,7 @@ export function unrecordedBy(
     }));
 }
 
-/** The numbered payments that fall due from one day to another. */
+/** The numbered payments that fall due from one day to another, but those of which nothing is asked. */
 export function paymentsDue(
   schedule: LoanSchedule,
   from: CalendarDay,
@@ -31,7 +31,9 @@ export function paymentsDue(
   const found: { due: CalendarDay; payment: number }[] = [];
   for (let at = 0; at < schedule.length; at += 1) {
     const due = schedule.due[at] as number;
-    if ((schedule.n[at] as number) > 0 && due >= from && due <= to) found.push(loanRow(schedule, at));
+    if ((schedule.n[at] as number) === 0 || due < from || due > to) continue;
+    const asked = (schedule.payment[at] as number) > 0;
+    if (asked || recordedFor(schedule.terms.events, due)) found.push(loanRow(schedule, at));
   }
   return found;
 }

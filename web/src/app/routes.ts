@@ -34,12 +34,12 @@ export const routes: Routes = [
       {
         path: 'instruments/new',
         title: 'New instrument',
-        loadComponent: async () => (await import('./new-instrument/new-instrument.page')).NewInstrumentPage,
+        loadComponent: async () => (await import('./terms/terms.page')).TermsPage,
       },
       {
         path: 'instruments/:id/edit',
         title: 'Change terms',
-        loadComponent: async () => (await import('./new-instrument/new-instrument.page')).NewInstrumentPage,
+        loadComponent: async () => (await import('./terms/terms.page')).TermsPage,
       },
       { path: 'instruments/:id', pathMatch: 'full', redirectTo: 'instruments/:id/schedule' },
       {

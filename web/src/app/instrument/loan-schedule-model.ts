@@ -2,15 +2,17 @@ import {
   explainLoanFigure,
   explainPosition,
   formatPercent,
+  chargesInterest,
   lastRowOn,
   loanRow,
   loanRows,
+  minorUnits,
   position,
   sumColumn,
   type LoanFigure,
   type LoanSchedule,
 } from '@coffer/core';
-import { frequencyInWords } from '@coffer/contract';
+import { frequencyInWords, noticeText } from '@coffer/contract';
 import { splitChart } from '../charts/split-chart';
 import type { GridColumn, GridRow } from '../figures/grid-model';
 import { showAmount, showDay, showMovement } from '../figures/show';
@@ -23,7 +25,7 @@ export function loanScheduleModel(schedule: LoanSchedule, at: Moment): ScheduleM
   const { digits } = terms;
   const rows = loanRows(schedule).filter((row) => row.n !== null);
   const paid = rows.filter((row) => row.date <= at.on).length;
-  const agreed = schedule.phasePayments.find((payment) => payment > 0);
+  const agreed = regularPayment(schedule);
   return {
     columns: columns(schedule, at),
     rows: gridRows(schedule, at),
@@ -38,7 +40,7 @@ export function loanScheduleModel(schedule: LoanSchedule, at: Moment): ScheduleM
         rows.map((row) => ({
           label: `${row.n ?? ''} · ${showDay(row.due)}`,
           lower: row.principal + row.extra,
-          upper: row.payment - row.principal,
+          upper: Math.max(0, row.payment - row.principal),
         })),
         paid,
         ['principal', 'interest'],
@@ -52,7 +54,7 @@ export function loanScheduleModel(schedule: LoanSchedule, at: Moment): ScheduleM
         : [[`Payment, ${frequencyInWords(terms.every)}`, showAmount(agreed, digits)] as const]),
       ...life(schedule),
     ],
-    notices: schedule.notices.map((notice) => noticeText(notice, digits)),
+    notices: shownNotices(schedule, at.on),
     explain: (index, column) =>
       index < 0
         ? explainPosition(schedule, at.on, 'accruedInterest')
@@ -74,13 +76,17 @@ function life(schedule: LoanSchedule): (readonly [string, string])[] {
   ];
 }
 
-function noticeText(notice: LoanSchedule['notices'][number], digits: number): string {
-  const [stated, applied] = [showAmount(notice.stated, digits), showAmount(notice.applied, digits)];
-  const on = showDay(notice.on);
-  if (notice.kind === 'event-without-effect')
-    return `${stated} on ${on} has no effect: the loan is cleared by then, or no payment falls due that it is for.`;
-  const what = notice.kind === 'extra-cut' ? 'Extra principal' : 'A payment';
-  return `${what} of ${stated} on ${on} is more than the ${applied} owed then, and is cut to that.`;
+/** The first payment that was set as an amount. */
+function regularPayment({ settings, terms }: LoanSchedule): number | undefined {
+  const set = settings.find(({ kind, amount }) => (kind === 'level' || kind === 'agreed') && amount > 0n);
+  return set && minorUnits(terms, set.amount);
+}
+
+/** What its author should know; fixings of days still to come are not missed yet. */
+function shownNotices(schedule: LoanSchedule, on: number): string[] {
+  return schedule.notices
+    .filter((notice) => notice.kind !== 'fixing-missing' || notice.on <= on)
+    .map((notice) => noticeText(schedule, notice));
 }
 
 function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] {
@@ -107,6 +113,7 @@ function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] 
     figure(key, title, { cell: ({ index }) => showMovement(loanRow(schedule, index)[key], digits), ...more });
   const next = position(schedule, at.on).next?.due;
   const anyUnpaid = schedule.unpaid.some((unpaid) => unpaid > 0);
+  const anyAdded = schedule.added.some((added) => added > 0);
   return [
     {
       key: 'n',
@@ -130,6 +137,8 @@ function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] 
     movement('interest', 'Interest', { tone: 'interest' }),
     movement('principal', 'Principal', { tone: 'principal' }),
     movement('extra', 'Extra', { track: 'minmax(90px, 0.9fr)' }),
+    ...(anyAdded ? [movement('added', 'Added', { track: 'minmax(90px, 0.9fr)' })] : []),
+    ...(terms.creditLine ? [movement('fee', 'Unused fee', { track: 'minmax(86px, 0.8fr)' })] : []),
     ...(anyUnpaid ? [movement('unpaid', 'Unpaid', { track: 'minmax(90px, 0.9fr)' })] : []),
     figure('closing', 'Closing', { track: 'minmax(106px, 1.15fr)' }),
     {
@@ -139,11 +148,19 @@ function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] 
       track: '104px',
       cell: ({ index }) => {
         const row = loanRow(schedule, index);
-        const agreed = schedule.phasePayments[schedule.phase[index] as number] || row.interest;
-        return paymentStatus(terms, row, Math.min(agreed, row.opening + row.interest), at, row.due === next);
+        const agreed = Math.min(agreedPayment(schedule, index), row.opening + row.interest);
+        return paymentStatus(terms, row, agreed, at, row.due === next);
       },
     },
   ];
+}
+
+/** What was agreed for the payment of a row, by how it was set. */
+function agreedPayment({ settings, setting, terms, interest }: LoanSchedule, index: number): number {
+  const set = settings[setting[index] as number];
+  const charged = interest[index] as number;
+  if (!set || set.kind === 'interest' || set.kind === 'listed') return charged;
+  return minorUnits(terms, set.amount) + (set.kind === 'principal' ? charged : 0);
 }
 
 function gridRows(schedule: LoanSchedule, at: Moment): GridRow<ScheduleRow>[] {
@@ -170,8 +187,8 @@ function gridRows(schedule: LoanSchedule, at: Moment): GridRow<ScheduleRow>[] {
 
 function daysSince(schedule: LoanSchedule, on: number, last: number): string {
   let charged = last;
-  while (charged >= 0 && (schedule.n[charged] as number) === 0) charged -= 1;
-  const from = charged < 0 ? schedule.terms.start : (schedule.date[charged] as number);
+  while (charged >= 0 && !chargesInterest(schedule, charged)) charged -= 1;
+  const from = charged < 0 ? schedule.terms.start : (schedule.chargedTo[charged] as number);
   const days = on - from;
   return `${days} ${days === 1 ? 'day' : 'days'}`;
 }

@@ -1,4 +1,4 @@
-import type { LoanRow, LoanTerms } from '@coffer/core';
+import { recordedFor, type LoanRow, type LoanTerms, type RowKind } from '@coffer/core';
 import type { GridCell } from '../figures/grid-model';
 import { showDay } from '../figures/show';
 import type { Moment } from './schedule-model';
@@ -11,17 +11,28 @@ export function paymentStatus(
   at: Moment,
   isNext: boolean,
 ): GridCell {
-  if (row.n === null) return { text: row.due === row.date ? 'extra' : 'late payment' };
-  const recorded = terms.recorded.find((payment) => payment.due === row.due);
+  if (row.n === null) return { text: betweenWords[row.kind] };
+  const recorded = recordedFor(terms.events, row.due);
   if (recorded) {
     if (recorded.amount === 0) return chip('missed', 'wrong');
     if (recorded.on > row.due) return chip(`paid ${showDay(recorded.on)}`, 'wrong');
     return recorded.amount < agreed ? chip('paid short', 'wrong') : { text: 'paid' };
   }
+  if (row.payment === 0 && row.extra === 0) return { text: row.added > 0 ? 'added' : 'nothing due' };
   if (row.due < at.openFrom) return { text: 'as scheduled' };
   if (row.due <= at.openTo && row.due <= at.on) return chip('not recorded', 'wrong');
   return isNext ? chip('next', 'flag') : { text: '' };
 }
+
+const betweenWords: Readonly<Record<RowKind, string>> = {
+  payment: '',
+  extra: 'extra',
+  'late-payment': 'late payment',
+  'overdue-payment': 'after the term',
+  draw: 'drawn',
+  'interest-added': 'interest added',
+  settlement: 'settled',
+};
 
 function chip(text: string, tone: 'wrong' | 'flag'): GridCell {
   return { text: '', chip: { text, tone } };

@@ -6,7 +6,7 @@ import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/materia
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatSelectModule } from '@angular/material/select';
-import { formatAmount, formatDay, loanRows, parseDay } from '@coffer/core';
+import { formatAmount, formatDay, loanRows, parseDay, recordedFor } from '@coffer/core';
 import { ApiRefusal, newKey } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { CompanyService } from '../company/company.service';
@@ -115,7 +115,7 @@ export class RecordPaymentDialog {
     const { terms } = schedule;
     const open = parseDay(this.company.openEnd() ?? '') ?? 0;
     const unrecorded = loanRows(schedule).filter(
-      (row) => row.n !== null && !terms.recorded.some((payment) => payment.due === row.due),
+      (row) => row.n !== null && row.payment > 0 && !recordedFor(terms.events, row.due),
     );
     const ofMonth = unrecorded.findIndex((row) => row.due > open - 31);
     const start = Math.max(0, ofMonth);

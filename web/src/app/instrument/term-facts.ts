@@ -1,48 +1,135 @@
 import { dayCounts } from '@coffer/core';
 import { frequencyInWords, type InstrumentDocument } from '@coffer/contract';
 import { showDay, showDecimal } from '../figures/show';
+import { eventText } from './event-text';
 
 /** A fact of an agreement: what it is, and what was agreed. */
 export type Fact = readonly [name: string, value: string];
 
 type LoanDocument = Extract<InstrumentDocument, { kind: 'loan' }>;
+type LineDocument = Extract<InstrumentDocument, { kind: 'credit-line' }>;
 type BondDocument = Extract<InstrumentDocument, { kind: 'bond' }>;
 type Phase = LoanDocument['payments']['phases'][number];
 
 /** The terms of an instrument as a list for people. */
 export function termFacts(document: InstrumentDocument): Fact[] {
-  return document.kind === 'loan' ? loanFacts(document) : bondFacts(document);
+  if (document.kind === 'bond') return bondFacts(document);
+  return document.kind === 'loan' ? loanFacts(document) : lineFacts(document);
 }
 
+const money = (amount: string | undefined): string =>
+  amount === '?' ? 'worked out' : showDecimal(amount ?? '');
+
 function loanFacts(document: LoanDocument): Fact[] {
-  const { currency, rate, payments, purchase, rounding } = document;
+  const { currency, payments, purchase, takenOn } = document;
   return [
     ...(purchase
       ? [
-          ['Price', `${showDecimal(purchase.price)} ${currency}`] as const,
-          ['Down payment', `${showDecimal(purchase.downPayment)} ${currency}`] as const,
+          ['Price', `${money(purchase.price)} ${currency}`] as const,
+          ['Down payment', `${money(purchase.downPayment)} ${currency}`] as const,
         ]
-      : [['Amount', `${showDecimal(document.amount ?? '')} ${currency}`] as const]),
+      : [[takenOn ? 'Balance taken on' : 'Amount', `${money(document.amount)} ${currency}`] as const]),
+    ...(takenOn ? [['Accrued by then', money(takenOn.accruedInterest)] as const] : []),
     ['Start', showDay(document.start)],
-    ['Annual rate', rate.annual],
-    ['Compounded', 'with each payment'],
-    ['Days', dayCounts[rate.dayCount ?? 'even-periods'].title],
+    ...rateFacts(document),
     ['Paid', `${frequencyInWords(payments.every)}, first on ${showDay(payments.first)}`],
+    ...(payments.last ? [['Last payment', showDay(payments.last)] as const] : []),
+    ...(payments.due === 'start' ? [['Payments', 'in advance'] as const] : []),
     ...(payments.monthEnd ? [['Month ends', 'kept'] as const] : []),
-    ...payments.phases.map((phase, at) => [`Payments, stretch ${at + 1}`, phaseText(phase)] as const),
-    ['Interest rounded', rounding?.interest === 'unit' ? 'to the whole unit' : 'to the cent'],
+    ...movingFacts(payments.businessDays),
+    ...payments.phases.map((phase, at) => [`Stretch ${at + 1}`, phaseText(phase)] as const),
+    ...(payments.atEnd === 'leave' ? [['Left at the end', 'for renewal'] as const] : []),
+    ...costFacts(document),
+  ];
+}
+
+function lineFacts(document: LineDocument): Fact[] {
+  return [
+    ['Limit', `${money(document.limit)} ${document.currency}`],
+    ['Start', showDay(document.start)],
+    ['Matures', document.matures ? showDay(document.matures) : 'open'],
+    ...rateFacts(document),
+    [
+      'Billed',
+      document.firstBill
+        ? `monthly, first on ${showDay(document.firstBill)}`
+        : 'on the last day of each month',
+    ],
+    ...(document.unusedFee ? [['Fee on the unused part', document.unusedFee] as const] : []),
+    ...movingFacts(document.businessDays),
+    ...costFacts(document),
+  ];
+}
+
+const compounded: Readonly<Record<string, string>> = {
+  'each-payment': 'with each payment',
+  annual: 'yearly',
+  continuous: 'continuously',
+  simple: 'never: simple interest',
+};
+
+function rateFacts({ rate }: LoanDocument | LineDocument): Fact[] {
+  const { index } = rate;
+  const bounds = [index?.floor && `floor ${index.floor}`, index?.cap && `cap ${index.cap}`].filter(Boolean);
+  return [
+    ...(rate.annual === undefined
+      ? []
+      : [['Annual rate', rate.annual === '?' ? 'worked out' : rate.annual] as const]),
+    ...(index ? [['Index', [`${index.name} + ${index.margin ?? '0%'}`, ...bounds].join(', ')] as const] : []),
+    ['Compounded', compounded[rate.compounding ?? 'each-payment'] ?? rate.compounding ?? ''],
+    ['Days', dayCounts[rate.dayCount ?? 'even-periods'].title],
+  ];
+}
+
+const moved: Readonly<Record<string, string>> = {
+  following: 'to the next business day',
+  'modified-following': 'to the next business day within the month',
+  preceding: 'to the business day before',
+};
+
+function movingFacts(moving: LoanDocument['payments']['businessDays']): Fact[] {
+  if (!moving) return [];
+  const interest = moving.accrual === 'moved' ? '; interest moves too' : '';
+  return [['Closed days', `${moved[moving.rule] ?? moving.rule}, ${moving.calendar}${interest}`]];
+}
+
+function costFacts({ issueCosts, rounding }: LoanDocument | LineDocument): Fact[] {
+  const to: Readonly<Record<string, string>> = { unit: 'to the whole unit', none: 'not at all' };
+  const method = issueCosts?.method === 'straight-line' ? 'in equal parts' : 'in the effective rate';
+  return [
+    ...(issueCosts ? [['Costs', `${money(issueCosts.amount)}, amortized ${method}`] as const] : []),
+    ['Interest rounded', to[rounding?.interest ?? ''] ?? 'to the cent'],
   ];
 }
 
 /** A stretch of payments in words. */
 export function phaseText(phase: Phase): string {
-  if (phase.type === 'interest-only') return `interest only, ${phase.count} payments`;
-  const amount = phase.payment === undefined ? '' : ` of ${showDecimal(phase.payment)}`;
-  if (phase.type === 'fixed') {
-    return `fixed${amount}, ${phase.count === undefined ? 'until cleared' : `${phase.count} payments`}`;
+  switch (phase.type) {
+    case 'interest-only':
+      return `interest only, ${phase.count} payments`;
+    case 'no-payment': {
+      const then = phase.then === 'pay' ? 'then paid' : 'then added';
+      const interest = phase.interest === 'kept-apart' ? `kept apart, ${then}` : 'added to the balance';
+      return `nothing paid for ${phase.count} periods, interest ${interest}`;
+    }
+    case 'custom':
+      return `${phase.payments.length} listed payments`;
+    case 'equal-principal': {
+      const each = phase.principal === undefined ? '' : ` of ${money(phase.principal)}`;
+      return `equal principal${each}, ${phase.count} payments`;
+    }
+    case 'fixed': {
+      const count = phase.count === undefined ? 'until cleared' : `${phase.count} payments`;
+      return `${money(phase.payment)} each, ${count}`;
+    }
+    case 'level': {
+      const amount =
+        phase.payment === undefined || phase.payment === '?' ? '' : ` of ${money(phase.payment)}`;
+      const count = phase.count === '?' ? 'until cleared' : `${phase.count} payments`;
+      const over = phase.amortizeOver === undefined || phase.amortizeOver === phase.count;
+      return `level${amount}, ${count}${over ? '' : `, spread over ${phase.amortizeOver}; a balance remains`}`;
+    }
   }
-  const over = phase.amortizeOver === undefined || phase.amortizeOver === phase.count;
-  return `level${amount}, ${phase.count} payments${over ? '' : `, spread over ${phase.amortizeOver}; the balance with the last`}`;
 }
 
 function bondFacts(document: BondDocument): Fact[] {
@@ -59,22 +146,23 @@ function bondFacts(document: BondDocument): Fact[] {
   ];
 }
 
-/** The dated events of a loan in words, in order of date. */
+/** The dated events of a loan in words, in order of date: steps and fixings of its rate among them. */
 export function eventFacts(document: InstrumentDocument): Fact[] {
-  if (document.kind !== 'loan') return [];
-  return [...(document.events ?? [])]
-    .map((event): [string, string, string] => {
-      const amount = showDecimal(event.amount);
-      if (event.type === 'paid') {
-        return [event.on, showDay(event.on), `${amount} paid for the payment due ${showDay(event.due)}`];
-      }
-      if (event.every !== undefined) {
-        const from = event.from === undefined ? '' : ` from ${showDay(event.from)}`;
-        const to = event.to === undefined ? '' : ` to ${showDay(event.to)}`;
-        return [event.from ?? document.start, 'each payment', `extra principal of ${amount}${from}${to}`];
-      }
-      return [event.on ?? '', showDay(event.on ?? ''), `extra principal of ${amount}`];
-    })
-    .sort(([a], [b]) => a.localeCompare(b))
-    .map(([, when, what]) => [when, what]);
+  if (document.kind === 'bond') return [];
+  const { steps, index } = document.rate;
+  const events = (document.events ?? []).map((event) => {
+    const each = event.type === 'extra-principal' && event.every !== undefined;
+    const day = (each ? event.from : event.on) ?? document.start;
+    return { day, when: each ? 'each payment' : showDay(day), what: eventText(event) };
+  });
+  const rates = [
+    ...(steps ?? []).map(({ from, annual }) => ({ day: from, what: `the rate becomes ${annual}` })),
+    ...(index?.fixings ?? []).map(({ on, rate }) => ({
+      day: on,
+      what: `${index?.name} is fixed at ${rate}`,
+    })),
+  ].map((rate) => ({ ...rate, when: showDay(rate.day) }));
+  return [...events, ...rates]
+    .sort((a, b) => a.day.localeCompare(b.day))
+    .map(({ when, what }) => [when, what]);
 }

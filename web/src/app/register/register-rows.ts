@@ -4,6 +4,7 @@ import { showAmount, showDay } from '../figures/show';
 
 const classNames: Readonly<Record<InstrumentClass, string>> = {
   'term-loan': 'Mortgages and term loans',
+  'credit-line': 'Credit lines',
   note: 'Notes',
   bond: 'Bonds',
 };

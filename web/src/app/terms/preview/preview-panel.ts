@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { Chart } from '../charts/chart';
-import { splitChart } from '../charts/split-chart';
-import { FigureGrid } from '../figures/figure-grid';
-import type { GridColumn, GridRow } from '../figures/grid-model';
-import { accountName } from '../journal/account-names';
-import { showDay, showDecimal } from '../figures/show';
+import { Chart } from '../../charts/chart';
+import { splitChart } from '../../charts/split-chart';
+import { FigureGrid } from '../../figures/figure-grid';
+import type { GridColumn, GridRow } from '../../figures/grid-model';
+import { accountName } from '../../journal/account-names';
+import { showDay, showDecimal } from '../../figures/show';
 import type { PreviewLine, PreviewRow, SchedulePreview } from './schedule-preview';
 
 /** What typed terms make: the figures that matter, the picture, every row, and the issue entry. */
@@ -35,16 +35,32 @@ export class PreviewPanel {
         ['Expense in all', money(made.totals['expense'])],
       ];
     }
+    const added = Number(made.totals['addedInterest'] ?? 0) > 0;
     return [
       ...(made.regularPayment ? [['Payment', money(made.regularPayment)] as const] : []),
       ['Payments', String(made.paymentCount ?? '')],
       ['Last payment', money(made.finalPayment)],
       ['Total interest', money(made.totals['interest'])],
-      ['Clears', made.clears ? showDay(made.clears) : 'not cleared'],
+      ...(added ? [['Interest added', money(made.totals['addedInterest'])] as const] : []),
+      ...(made.totals['fee'] ? [['Unused fee', money(made.totals['fee'])] as const] : []),
+      ...(made.left
+        ? [['Left at the end', money(made.left)] as const]
+        : [['Clears', made.clears ? showDay(made.clears) : 'not cleared'] as const]),
     ];
   });
 
   protected readonly holding = computed(() => this.schedule().proofs.filter((proof) => proof.holds).length);
+  /** What its author should know; fixings still to come are told of together. */
+  protected readonly notices = computed((): string[] => {
+    const all = this.schedule().notices ?? [];
+    const missing = all.filter(({ kind }) => kind === 'fixing-missing');
+    const first = missing[0];
+    const others = missing.length > 1 ? ` So do ${missing.length - 1} later dates.` : '';
+    return [
+      ...all.filter((notice) => notice.kind !== 'fixing-missing').map(({ message }) => message),
+      ...(first ? [`${first.message}${others}`] : []),
+    ];
+  });
   protected readonly failing = computed(() => this.schedule().proofs.filter((proof) => !proof.holds));
   protected readonly issueLines = computed(() =>
     this.issue().map((line) => ({
@@ -60,15 +76,15 @@ export class PreviewPanel {
     const drawn = rows.filter((row) => row['n'] !== null && row['n'] !== 0);
     const bars = drawn.map((row) => {
       const label = `${row['n'] ?? ''} · ${showDay(String(row['due']))}`;
-      if (kind === 'loan') {
+      if (kind !== 'bond') {
         const lower = minor(row['principal']) + minor(row['extra']);
-        return { label, lower, upper: minor(row['payment']) - minor(row['principal']) };
+        return { label, lower, upper: Math.max(0, minor(row['payment']) - minor(row['principal'])) };
       }
       const amortized = minor(row['amortization']);
       const lower = amortized < 0 ? minor(row['expense']) : minor(row['coupon']);
       return { label, lower, upper: Math.abs(amortized), line: minor(row['closing']) };
     });
-    const names = kind === 'loan' ? (['principal', 'interest'] as const) : (['coupon', 'amortized'] as const);
+    const names = kind !== 'bond' ? (['principal', 'interest'] as const) : (['coupon', 'amortized'] as const);
     return splitChart(bars, bars.length, names, this.digits());
   });
 
@@ -103,6 +119,8 @@ export class PreviewPanel {
       ];
     }
     const anyExtra = Number(this.schedule().totals['extra']) !== 0;
+    const { drawn, addedInterest, fee } = this.schedule().totals;
+    const anyUnpaid = this.schedule().rows.some((row) => row['unpaidInterest'] !== undefined);
     return [
       ...head,
       figure('opening', 'Opening'),
@@ -110,6 +128,10 @@ export class PreviewPanel {
       figure('interest', 'Interest', 'interest'),
       figure('principal', 'Principal', 'principal'),
       ...(anyExtra ? [figure('extra', 'Extra')] : []),
+      ...(drawn ? [figure('drawn', 'Drawn')] : []),
+      ...(addedInterest ? [figure('addedInterest', 'Added')] : []),
+      ...(anyUnpaid ? [figure('unpaidInterest', 'Unpaid')] : []),
+      ...(fee ? [figure('fee', 'Unused fee')] : []),
       figure('closing', 'Closing'),
     ];
   });

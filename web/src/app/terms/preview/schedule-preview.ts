@@ -6,11 +6,14 @@ export type PreviewRow = Readonly<Record<string, string | number | null>>;
 
 /** A schedule worked out from typed terms, in its published form. */
 export interface SchedulePreview {
-  readonly kind: 'loan' | 'bond';
+  readonly kind: 'loan' | 'credit-line' | 'bond';
   readonly rows: readonly PreviewRow[];
   readonly totals: Readonly<Record<string, string>>;
   readonly proofs: readonly { readonly name: string; readonly holds: boolean; readonly difference: string }[];
-  readonly notices?: readonly { readonly on: string; readonly stated: string; readonly applied: string }[];
+  readonly notices?: readonly { readonly on: string; readonly kind: string; readonly message: string }[];
+  readonly solved?: Readonly<Record<string, string | number>>;
+  readonly left?: string;
+  readonly purchase?: { readonly financeCost: string };
   readonly regularPayment?: string | null;
   readonly paymentCount?: number;
   readonly finalPayment?: string;
@@ -27,6 +30,14 @@ export interface PreviewLine {
   readonly credit: string;
 }
 
+/** Where the stretches of a loan lie in time, and the days payments fall due. */
+export interface LoanLife {
+  readonly spans: readonly { readonly from: number; readonly to: number }[];
+  readonly dues: readonly number[];
+  /** Payment of each stretch as it was set, where it was set as an amount; plain decimals. */
+  readonly payments: readonly (string | null)[];
+}
+
 /** What is asked of the worker, and answered under the same number. */
 export interface PreviewQuestion {
   readonly number: number;
@@ -35,6 +46,11 @@ export interface PreviewQuestion {
 
 /** Either the schedule with its issue entry, or what is wrong. */
 export type PreviewAnswer = { readonly number: number } & (
-  | { readonly ok: true; readonly schedule: SchedulePreview; readonly issue: readonly PreviewLine[] }
+  | {
+      readonly ok: true;
+      readonly schedule: SchedulePreview;
+      readonly issue: readonly PreviewLine[];
+      readonly life?: LoanLife;
+    }
   | { readonly ok: false; readonly faults: readonly Fault[] }
 );

@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import { extraForm, stretchForm, type TermsForm, type TypedTerms } from './terms-form';
+import { putBack, type TermsForm, type TypedTerms } from './terms-form';
 
 const keptAs = 'coffer.new-instrument';
 
@@ -19,13 +19,7 @@ export class DraftKeeper {
     const kept = sessionStorage.getItem(keptAs);
     if (kept === null) return;
     try {
-      const typed = JSON.parse(kept) as TypedTerms;
-      const { stretches, extras } = form.controls.loan.controls;
-      stretches.clear({ emitEvent: false });
-      extras.clear({ emitEvent: false });
-      for (const stretch of typed.loan.stretches) stretches.push(stretchForm(stretch), { emitEvent: false });
-      for (const extra of typed.loan.extras) extras.push(extraForm(extra), { emitEvent: false });
-      form.patchValue(typed);
+      putBack(form, JSON.parse(kept) as TypedTerms);
     } catch {
       this.forget();
     }

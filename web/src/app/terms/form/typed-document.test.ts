@@ -1,11 +1,20 @@
 import '@angular/compiler';
 import { readdirSync, readFileSync } from 'node:fs';
 import fc from 'fast-check';
-import { formatAmount, formatDay } from '@coffer/core';
+import {
+  businessCalendars,
+  businessDayRules,
+  compoundings,
+  dayCountNames,
+  formatAmount,
+  formatDay,
+} from '@coffer/core';
 import { readInstrument, type InstrumentDocument } from '@coffer/contract';
 import { describe, expect, it } from 'vitest';
 import { fillForm } from './form-of-document';
-import { extraForm, stretchForm, termsForm, type TermsForm } from './terms-form';
+import { eventForm } from './event-form';
+import { stretchForm } from './stretch-form';
+import { termsForm, type TermsForm } from './terms-form';
 import { typedDocument } from './typed-document';
 
 /** What the form makes of a document once it is filled in from it. */
@@ -32,6 +41,19 @@ const amount = fc.integer({ min: 1, max: 10 ** 11 }).map((minor) => formatAmount
 const day = fc.integer({ min: 19_000, max: 21_000 });
 const count = fc.integer({ min: 1, max: 300 });
 
+/** One event of each other type, on days of their own. */
+function otherEvents(start: number): object[] {
+  const on = (after: number): string => formatDay(start + after);
+  return [
+    { type: 'draw', on: on(10), amount: '5.00', then: 're-level' },
+    { type: 'payment-change', on: on(50), payment: '900000.00' },
+    { type: 'interest-added', on: on(20) },
+    { type: 'fee', on: on(25), amount: '1.00', treatment: 'defer' },
+    { type: 'renewal', on: on(950), annual: '5%', count: 12, amortizeOver: 24, every: 'quarter' },
+    { type: 'settled', on: on(1000), amount: '3.00' },
+  ];
+}
+
 /** Loan documents over everything that the form can hold. */
 const anyLoan = fc
   .record({
@@ -39,19 +61,45 @@ const anyLoan = fc
     start: day,
     wait: fc.integer({ min: 1, max: 60 }),
     rate: fc.integer({ min: 0, max: 20_000 }),
-    dayCount: fc.constantFrom('even-periods', '30/360', 'ACT/360', 'ACT/365F'),
+    dayCount: fc.constantFrom(...dayCountNames),
+    compounding: fc.constantFrom(...compoundings),
+    moving: fc.option(
+      fc.record({
+        rule: fc.constantFrom(...businessDayRules),
+        calendar: fc.constantFrom(...businessCalendars),
+        accrual: fc.constantFrom('moved', 'unmoved'),
+      }),
+      { nil: undefined },
+    ),
+    atEnd: fc.constantFrom('pay', 'leave'),
+    steps: fc.uniqueArray(fc.integer({ min: 1, max: 900 }), { maxLength: 2 }),
+    floats: fc.boolean(),
     every: fc.constantFrom('week', 'half-month', 'month', 'two-months', 'quarter', 'half-year', 'year'),
     monthEnd: fc.boolean(),
     stretches: fc.array(
       fc.oneof(
         fc.record({ type: fc.constant('interest-only'), count }),
+        fc.record({ type: fc.constant('equal-principal'), count, principal: amount }),
+        fc.record({ type: fc.constant('equal-principal'), count }),
+        fc.record({
+          type: fc.constant('no-payment'),
+          count,
+          interest: fc.constantFrom('added-each-period', 'kept-apart'),
+        }),
+        fc.record({
+          type: fc.constant('no-payment'),
+          count,
+          interest: fc.constant('kept-apart'),
+          then: fc.constant('pay'),
+        }),
+        fc.record({ type: fc.constant('fixed'), count, payment: amount }),
         fc.record({ type: fc.constant('level'), count, amortizeOver: fc.integer({ min: 300, max: 600 }) }),
       ),
       { minLength: 1, maxLength: 3 },
     ),
     rounding: fc.record({
-      interest: fc.constantFrom('cent', 'unit'),
-      payment: fc.constantFrom('cent', 'cent-up', 'unit'),
+      interest: fc.constantFrom('cent', 'unit', 'none'),
+      payment: fc.constantFrom('cent', 'cent-up', 'unit', 'none'),
       ties: fc.constantFrom('away-from-zero', 'even'),
     }),
     extras: fc.array(fc.record({ after: fc.integer({ min: 1, max: 900 }), amount, each: fc.boolean() }), {
@@ -66,12 +114,34 @@ const anyLoan = fc
     currency: 'EUR',
     amount: drawn.amount,
     start: formatDay(drawn.start),
-    rate: { annual: `${drawn.rate / 1000}%`, dayCount: drawn.dayCount },
+    rate: {
+      annual: `${drawn.rate / 1000}%`,
+      compounding: drawn.compounding,
+      dayCount: drawn.dayCount,
+      steps: drawn.steps.map((after) => ({
+        from: formatDay(drawn.start + after),
+        annual: '4.5%',
+        payment: 'keep',
+      })),
+      ...(drawn.floats && {
+        index: {
+          name: 'Any index',
+          margin: '-0.25%',
+          floor: '0%',
+          cap: '9%',
+          resetEvery: 'quarter',
+          payment: 'keep',
+          fixings: [{ on: formatDay(drawn.start + 30), rate: '-0.5%' }],
+        },
+      }),
+    },
     payments: {
       every: drawn.every,
       first: formatDay(drawn.start + drawn.wait),
       monthEnd: drawn.monthEnd,
       phases: drawn.stretches,
+      ...(drawn.moving && { businessDays: drawn.moving }),
+      atEnd: drawn.atEnd,
     },
     rounding: drawn.rounding,
     events: [
@@ -85,6 +155,7 @@ const anyLoan = fc
             }
           : { type: 'extra-principal', on: formatDay(drawn.start + extra.after), amount: extra.amount },
       ),
+      ...otherEvents(drawn.start),
       ...drawn.paid.map((after) => ({
         type: 'paid',
         due: formatDay(drawn.start + drawn.wait + after),
@@ -96,7 +167,7 @@ const anyLoan = fc
 
 describe('a document filled into the form', () => {
   it('comes out with the same terms and events, for every demo instrument', () => {
-    const folder = new URL('../../../../demo/instruments/', import.meta.url);
+    const folder = new URL('../../../../../demo/instruments/', import.meta.url);
     const files = readdirSync(folder);
     expect(files.length).toBeGreaterThanOrEqual(6);
     for (const file of files) {
@@ -156,7 +227,7 @@ describe('what is typed', () => {
     const form = filled();
     form.patchValue({ loan: { amount: 'much', start: '30 feb 2026', rate: '6 1/3' } });
     form.controls.loan.controls.stretches.push(stretchForm({ type: 'fixed', payment: 'some', count: 'x' }));
-    form.controls.loan.controls.extras.push(extraForm({ amount: '-5', on: 'never' }));
+    form.controls.loan.controls.events.push(eventForm({ amount: '-5', on: 'never' }));
     const { faults } = made(form);
     expect(faults.map(({ key }) => key).sort()).toEqual([
       'amount',

@@ -1,0 +1,32 @@
+import { frequencyInWords, type CreditLineEventDocument, type LoanEventDocument } from '@coffer/contract';
+import { showDay, showDecimal } from '../figures/show';
+
+/** An event in words. */
+export function eventText(event: LoanEventDocument | CreditLineEventDocument): string {
+  switch (event.type) {
+    case 'paid':
+      return `${showDecimal(event.amount)} paid for the payment due ${showDay(event.due)}`;
+    case 'extra-principal': {
+      const from = event.from === undefined ? '' : ` from ${showDay(event.from)}`;
+      const to = event.to === undefined ? '' : ` to ${showDay(event.to)}`;
+      const then = event.then === 're-level' ? '; the payment is levelled anew' : '';
+      return `extra principal of ${showDecimal(event.amount)}${from}${to}${then}`;
+    }
+    case 'repayment':
+      return `${showDecimal(event.amount)} repaid`;
+    case 'draw':
+      return `${showDecimal(event.amount)} drawn${event.then === 're-level' ? '; the payment is levelled anew' : ''}`;
+    case 'payment-change':
+      return `the payment becomes ${showDecimal(event.payment)}`;
+    case 'fee':
+      return `fee of ${showDecimal(event.amount)}, ${event.treatment === 'defer' ? 'deferred' : 'an expense'}`;
+    case 'interest-added':
+      return 'interest added to the balance';
+    case 'settled':
+      return event.amount === undefined ? 'settled' : `settled for ${showDecimal(event.amount)}`;
+    case 'renewal': {
+      const every = event.every ? `, ${frequencyInWords(event.every)}` : '';
+      return `renewed at ${event.annual} for ${event.count} payments${every}`;
+    }
+  }
+}

@@ -1,0 +1,21 @@
+import { showDay, showDecimal } from '../../figures/show';
+import { readDay } from '../../typed/typed-day';
+import { readNumber, readPercent } from '../../typed/typed-number';
+
+/** What was understood of a typed amount, where it does not read so already. */
+export function amountHint(typed: string): string {
+  const plain = readNumber(typed);
+  return plain === undefined || showDecimal(plain) === typed.trim() ? '' : showDecimal(plain);
+}
+
+/** What was understood of a typed date, where it does not read so already. */
+export function dayHint(typed: string): string {
+  const day = readDay(typed);
+  return day === undefined || showDay(day) === typed.trim() ? '' : showDay(day);
+}
+
+/** What was understood of a typed rate. */
+export function rateHint(typed: string): string {
+  const percent = readPercent(typed);
+  return percent === undefined ? '' : `${percent}% a year`;
+}

@@ -1,0 +1,31 @@
+import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { ReactiveFormsModule } from '@angular/forms';
+import { MatCheckboxModule } from '@angular/material/checkbox';
+import * as choices from '../form/choices';
+import type { LoanForm, TypedLoan } from '../form/loan-form';
+import { ChoiceField } from './choice-field';
+import { amountHint, dayHint, rateHint } from './hints';
+import { TypedField } from './typed-field';
+
+/** What is agreed for a loan or a credit line as a whole: amount, dates, rate, and the conventions. */
+@Component({
+  selector: 'coffer-loan-fields',
+  imports: [ChoiceField, MatCheckboxModule, ReactiveFormsModule, TypedField],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './loan-fields.html',
+  styleUrl: './fields.scss',
+})
+export class LoanFields {
+  readonly form = input.required<LoanForm>();
+  readonly typed = input.required<TypedLoan>();
+  readonly currency = input.required<string>();
+  /** A credit line rather than a loan. */
+  readonly line = input(false);
+  readonly fault = input.required<(key: string) => string>();
+  /** The value that was solved for a field holding `?`. */
+  readonly solved = input.required<(key: 'amount' | 'annual') => string>();
+  protected readonly choices = choices;
+  protected readonly amountHint = amountHint;
+  protected readonly dayHint = dayHint;
+  protected readonly rateHint = rateHint;
+}

@@ -1,0 +1,207 @@
+import {
+  businessCalendars,
+  compoundings,
+  dayCountNames,
+  dayCounts,
+  frequencies,
+  type Compounding,
+  type DayCountName,
+} from '@coffer/core';
+import type { EventType } from './event-form';
+import type { StretchType } from './stretch-form';
+import { frequencyInWords } from '@coffer/contract';
+
+type Choices = readonly (readonly [value: string, name: string])[];
+
+const dayCountText = (name: DayCountName): string => (name === 'even-periods' ? 'even periods' : name);
+
+/** Every day count, with its rule in words where the name does not say it. */
+export const dayCountChoices: Choices = dayCountNames.map((name) => {
+  const { title } = dayCounts[name];
+  return [
+    name,
+    title === dayCountText(name) ? title : `${dayCountText(name)}: ${title.replace(/^30\/360, /, '')}`,
+  ];
+});
+
+/** Every frequency of payments. */
+export const frequencyChoices: Choices = frequencies.map((every) => [every, frequencyInWords(every)]);
+
+/** The frequencies of coupons. */
+export const couponChoices: Choices = [
+  ['half-year', 'half-yearly'],
+  ['year', 'yearly'],
+];
+
+/** What a stretch pays, in words that need no explanation. */
+export const stretchNames: Readonly<Record<StretchType, string>> = {
+  level: 'Level payments',
+  fixed: 'A given payment',
+  'equal-principal': 'Equal principal',
+  'interest-only': 'Interest only',
+  'no-payment': 'Nothing is paid',
+  custom: 'Listed payments',
+};
+export const stretchChoices: Choices = Object.entries(stretchNames);
+
+/** What may happen, in words. */
+export const eventNames: Readonly<Record<EventType, string>> = {
+  extra: 'Extra principal',
+  'extra-each': 'Extra with each payment',
+  draw: 'Draw',
+  repayment: 'Repayment',
+  'rate-step': 'Rate step',
+  fixing: 'Index fixing',
+  'payment-change': 'Changed payment',
+  renewal: 'Renewal',
+  'interest-added': 'Interest added to the balance',
+  fee: 'Fee',
+  settled: 'Settlement',
+};
+
+/** The events of a loan and of a credit line, in the order they are offered. */
+export const loanEvents: readonly EventType[] = [
+  'extra',
+  'extra-each',
+  'draw',
+  'rate-step',
+  'fixing',
+  'payment-change',
+  'renewal',
+  'interest-added',
+  'fee',
+  'settled',
+];
+export const lineEvents: readonly EventType[] = ['draw', 'repayment', 'rate-step', 'fixing', 'fee'];
+
+const compoundingNames: Readonly<Record<Compounding, string>> = {
+  'each-payment': 'with each payment',
+  annual: 'yearly',
+  'half-yearly': 'half-yearly',
+  quarterly: 'quarterly',
+  monthly: 'monthly',
+  daily: 'daily',
+  continuous: 'continuously',
+  simple: 'never: simple interest',
+};
+export const compoundingChoices: Choices = compoundings.map((name) => [name, compoundingNames[name]]);
+
+export const unpaidChoices: Choices = [
+  ['added-each-period', 'is added to the balance each time'],
+  ['kept-then-added', 'is kept apart, then added'],
+  ['kept-then-paid', 'is kept apart, then paid'],
+];
+
+export const extraThenChoices: Choices = [
+  ['keep', 'payment stays, ends sooner'],
+  ['re-level', 'payment is levelled anew'],
+];
+export const rateThenChoices: Choices = [
+  ['re-level', 'payment is levelled anew'],
+  ['keep', 'payment stays'],
+];
+export const drawThenChoices: Choices = [
+  ['keep', 'payment stays'],
+  ['re-level', 'payment is levelled anew'],
+];
+
+export const treatmentChoices: Choices = [
+  ['expense', 'an expense of its day'],
+  ['defer', 'deferred and amortized'],
+];
+
+export const costsMethodChoices: Choices = [
+  ['effective', 'in the effective rate'],
+  ['straight-line', 'in equal parts'],
+];
+
+export const dueChoices: Choices = [
+  ['end', 'at the end of each period'],
+  ['start', 'in advance, the first at the start'],
+];
+
+export const atEndChoices: Choices = [
+  ['pay', 'is paid with the last payment'],
+  ['leave', 'is left for renewal'],
+];
+
+export const movingChoices: Choices = [
+  ['none', 'stay where they fall'],
+  ['following', 'move to the next business day'],
+  ['modified-following', 'move on, within the month'],
+  ['preceding', 'move to the business day before'],
+];
+
+export const calendarChoices: Choices = businessCalendars.map((name) => [
+  name,
+  name === 'weekends' ? 'weekends only' : name,
+]);
+
+export const accrualChoices: Choices = [
+  ['unmoved', 'runs to the agreed date'],
+  ['moved', 'moves with the payment'],
+];
+
+export const resetChoices: Choices = [
+  ['none', 'when a fixing is entered'],
+  ...frequencies.map((every) => [every, frequencyInWords(every)] as const),
+];
+
+export const renewalEveryChoices: Choices = [
+  ['same', 'as before'],
+  ...frequencies.map((every) => [every, frequencyInWords(every)] as const),
+];
+
+export const loanClassChoices: Choices = [
+  ['term-loan', 'Term loan'],
+  ['note', 'Note'],
+];
+
+export const bondClassChoices: Choices = [
+  ['bond', 'Bond'],
+  ['note', 'Note'],
+];
+
+export const financedChoices: Choices = [
+  ['amount', 'Cash received'],
+  ['purchase', 'A purchase, less down payment'],
+  ['taken-on', 'A loan already running'],
+];
+
+export const interestRoundingChoices: Choices = [
+  ['cent', 'to the cent'],
+  ['unit', 'to the whole unit'],
+  ['none', 'not at all'],
+];
+
+export const bondRoundingChoices: Choices = interestRoundingChoices.slice(0, 2);
+
+export const paymentRoundingChoices: Choices = [
+  ['cent', 'to the nearest cent'],
+  ['cent-up', 'up to the cent'],
+  ['unit', 'to the whole unit'],
+  ['none', 'not at all'],
+];
+
+export const tiesChoices: Choices = [
+  ['away-from-zero', 'halves up'],
+  ['even', 'halves to even'],
+];
+
+/** Names of fields by the document's keys, for saying which are still needed. */
+export const fieldNames: Readonly<Record<string, string>> = {
+  name: 'name',
+  amount: 'amount',
+  'purchase.price': 'price',
+  'purchase.downPayment': 'down payment',
+  'takenOn.accruedInterest': 'interest accrued',
+  limit: 'limit',
+  start: 'start',
+  'rate.annual': 'annual rate',
+  'payments.first': 'first payment',
+  face: 'face',
+  issued: 'issue date',
+  matures: 'maturity',
+  'coupon.annual': 'coupon rate',
+  price: 'price or market yield',
+};

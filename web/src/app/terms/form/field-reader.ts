@@ -1,0 +1,83 @@
+import { formatDay } from '@coffer/core';
+import type { Fault } from '@coffer/contract';
+import { readDay } from '../../typed/typed-day';
+import { readNumber, readPercent } from '../../typed/typed-number';
+
+/** Reads typed fields one by one and notes what cannot be read, by the document's keys. */
+export class FieldReader {
+  readonly faults: Fault[] = [];
+  /** Keys of fields that are needed and still empty. */
+  readonly missing: string[] = [];
+
+  private read(
+    key: string,
+    typed: string,
+    to: (text: string) => string | undefined,
+    expected: string,
+  ): string | undefined {
+    if (typed.trim() === '') {
+      this.missing.push(key);
+      return undefined;
+    }
+    const read = to(typed);
+    if (read === undefined) this.fault(key, `“${typed.trim()}” is not understood; type ${expected}.`);
+    return read;
+  }
+
+  fault(key: string, message: string): void {
+    this.faults.push({ key, message });
+  }
+
+  amount(key: string, typed: string): string | undefined {
+    return this.read(key, typed, readNumber, 'an amount such as 640,000.00 or 1.2m');
+  }
+
+  rate(key: string, typed: string): string | undefined {
+    const percent = this.read(key, typed, readPercent, 'a percentage such as 6.1 or 6 1/8');
+    return percent === undefined ? undefined : `${percent}%`;
+  }
+
+  /** A rate that may be below zero. */
+  signedRate(key: string, typed: string): string | undefined {
+    const negative = /^[-−]/.test(typed.trim());
+    const rate = this.rate(key, negative ? typed.trim().slice(1) : typed);
+    return negative && rate !== undefined ? `-${rate}` : rate;
+  }
+
+  percent(key: string, typed: string): string | undefined {
+    return this.read(key, typed, readPercent, 'a price in percent of face such as 96.75');
+  }
+
+  day(key: string, typed: string): string | undefined {
+    const to = (text: string): string | undefined => {
+      const day = readDay(text);
+      return day === undefined ? undefined : formatDay(day);
+    };
+    return this.read(key, typed, to, 'a date that exists, such as 15 Jun 2026');
+  }
+
+  count(key: string, typed: string): number | undefined {
+    const count = this.read(
+      key,
+      typed,
+      (text) => (/^\d{1,6}$/.test(text.trim()) ? text.trim() : undefined),
+      'a whole number',
+    );
+    return count === undefined ? undefined : Number(count);
+  }
+
+  /** The same for a field that may stay empty. */
+  optional<T>(typed: string, read: () => T | undefined): T | undefined {
+    return typed.trim() === '' ? undefined : read();
+  }
+
+  /** The same for a field that may hold `?`, to have it solved. */
+  solvable<T>(typed: string, read: () => T | undefined): T | '?' | undefined {
+    return typed.trim() === '?' ? '?' : read();
+  }
+}
+
+/** An object without the keys that are undefined. */
+export function present(entries: Record<string, unknown>): Record<string, unknown> {
+  return Object.fromEntries(Object.entries(entries).filter(([, value]) => value !== undefined));
+}

@@ -1,0 +1,182 @@
+import type { InstrumentDocument } from '@coffer/contract';
+import { showDay, showDecimal } from '../../figures/show';
+import { eventForm, type TypedEvent } from './event-form';
+import type { KeptEvent } from './events-part';
+import { stretchForm, type TypedStretch } from './stretch-form';
+import type { TermsForm } from './terms-form';
+
+type LoanDocument = Extract<InstrumentDocument, { kind: 'loan' }>;
+type CreditLineDocument = Extract<InstrumentDocument, { kind: 'credit-line' }>;
+type BondDocument = Extract<InstrumentDocument, { kind: 'bond' }>;
+type EventDocument = NonNullable<(LoanDocument | CreditLineDocument)['events']>[number];
+
+const percentOf = (rate: string | undefined): string => rate?.replace('%', '') ?? '';
+const amountOf = (amount: string | undefined): string =>
+  amount === undefined || amount === '?' ? (amount ?? '') : showDecimal(amount);
+const dayOf = (day: string | undefined): string => (day === undefined ? '' : showDay(day));
+const countOf = (count: number | '?' | undefined): string => (count === undefined ? '' : String(count));
+
+/** Fills the form from a document; gives back the events that the form does not show. */
+export function fillForm(form: TermsForm, document: InstrumentDocument): KeptEvent[] {
+  const { kind, name, lender, agreement } = document;
+  form.patchValue({ kind, name, lender: lender ?? '', agreement: agreement ?? '' });
+  if (document.kind === 'bond') return fillBond(form, document);
+  if (document.kind === 'loan') fillLoan(form, document);
+  else fillLine(form, document);
+  return fillEvents(form, document);
+}
+
+function fillLoan(form: TermsForm, document: LoanDocument): void {
+  const { loan } = form.controls;
+  const { payments, purchase, takenOn } = document;
+  loan.patchValue({
+    class: document.class ?? 'term-loan',
+    financed: purchase ? 'purchase' : takenOn ? 'taken-on' : 'amount',
+    amount: amountOf(document.amount),
+    price: amountOf(purchase?.price),
+    downPayment: amountOf(purchase?.downPayment),
+    accrued: amountOf(takenOn?.accruedInterest),
+    every: payments.every,
+    first: dayOf(payments.first),
+    last: dayOf(payments.last),
+    due: payments.due ?? 'end',
+    monthEnd: payments.monthEnd ?? false,
+    moving: payments.businessDays?.rule ?? 'none',
+    calendar: payments.businessDays?.calendar ?? 'TARGET',
+    accrual: payments.businessDays?.accrual ?? 'unmoved',
+    atEnd: payments.atEnd ?? 'pay',
+  });
+  loan.controls.stretches.clear();
+  for (const phase of payments.phases) loan.controls.stretches.push(stretchForm(stretchOf(phase)));
+}
+
+function stretchOf(phase: LoanDocument['payments']['phases'][number]): Partial<TypedStretch> {
+  switch (phase.type) {
+    case 'custom':
+      return {
+        type: 'custom',
+        listed: phase.payments.map(({ on, amount }) => `${showDay(on)}  ${showDecimal(amount)}`).join('\n'),
+      };
+    case 'no-payment': {
+      const kept = phase.then === 'pay' ? 'kept-then-paid' : 'kept-then-added';
+      const unpaid = phase.interest === 'kept-apart' ? kept : 'added-each-period';
+      return { type: 'no-payment', count: countOf(phase.count), unpaid };
+    }
+    case 'equal-principal':
+      return { type: phase.type, count: countOf(phase.count), payment: amountOf(phase.principal) };
+    case 'interest-only':
+      return { type: phase.type, count: countOf(phase.count) };
+    case 'fixed':
+      return { type: phase.type, count: countOf(phase.count), payment: amountOf(phase.payment) };
+    case 'level':
+      return {
+        type: phase.type,
+        count: countOf(phase.count),
+        amortizeOver: countOf(phase.amortizeOver),
+        payment: amountOf(phase.payment),
+      };
+  }
+}
+
+function fillLine(form: TermsForm, document: CreditLineDocument): void {
+  form.controls.loan.patchValue({
+    limit: amountOf(document.limit),
+    matures: dayOf(document.matures),
+    firstBill: dayOf(document.firstBill),
+    unusedFee: percentOf(document.unusedFee),
+    moving: document.businessDays?.rule ?? 'none',
+    calendar: document.businessDays?.calendar ?? 'TARGET',
+    accrual: document.businessDays?.accrual ?? 'unmoved',
+  });
+}
+
+function fillEvents(form: TermsForm, document: LoanDocument | CreditLineDocument): KeptEvent[] {
+  const { loan } = form.controls;
+  const { rate, rounding, issueCosts } = document;
+  const { index } = rate;
+  loan.patchValue({
+    start: dayOf(document.start),
+    rate: percentOf(rate.annual),
+    compounding: rate.compounding ?? 'each-payment',
+    dayCount: rate.dayCount ?? 'even-periods',
+    floating: index !== undefined,
+    indexName: index?.name ?? '',
+    margin: percentOf(index?.margin),
+    floor: percentOf(index?.floor),
+    cap: percentOf(index?.cap),
+    resetEvery: index?.resetEvery ?? 'none',
+    indexPayment: index?.payment ?? 're-level',
+    costs: amountOf(issueCosts?.amount),
+    costsMethod: issueCosts?.method ?? 'effective',
+    interestRounding: rounding?.interest ?? 'cent',
+    paymentRounding: rounding?.payment ?? 'cent',
+    ties: rounding?.ties ?? 'away-from-zero',
+  });
+  const { events } = loan.controls;
+  events.clear();
+  for (const { from, annual, payment } of rate.steps ?? []) {
+    const typed = { on: dayOf(from), rate: percentOf(annual), then: payment ?? 're-level' } as const;
+    events.push(eventForm({ type: 'rate-step', ...typed }));
+  }
+  for (const { on, rate: fixed } of index?.fixings ?? []) {
+    events.push(eventForm({ type: 'fixing', on: dayOf(on), rate: percentOf(fixed) }));
+  }
+  const kept: KeptEvent[] = [];
+  for (const event of document.events ?? []) {
+    if (event.type === 'paid') kept.push(event);
+    else events.push(eventForm(eventOf(event)));
+  }
+  return kept;
+}
+
+function eventOf(event: Exclude<EventDocument, { type: 'paid' }>): Partial<TypedEvent> {
+  const on = dayOf(event.on);
+  switch (event.type) {
+    case 'extra-principal': {
+      const amount = amountOf(event.amount);
+      const then = event.then === 're-level' ? 're-level' : 'keep';
+      if (event.every === undefined) return { type: 'extra', on, amount, then };
+      return { type: 'extra-each', from: dayOf(event.from), to: dayOf(event.to), amount, then };
+    }
+    case 'draw':
+      return { type: 'draw', on, amount: amountOf(event.amount), then: event.then ?? 'keep' };
+    case 'fee':
+      return { type: 'fee', on, amount: amountOf(event.amount), treatment: event.treatment ?? 'expense' };
+    case 'repayment':
+      return { type: 'repayment', on, amount: amountOf(event.amount) };
+    case 'payment-change':
+      return { type: 'payment-change', on, amount: amountOf(event.payment) };
+    case 'interest-added':
+      return { type: 'interest-added', on };
+    case 'settled':
+      return { type: 'settled', on, amount: amountOf(event.amount) };
+    case 'renewal':
+      return {
+        type: 'renewal',
+        on,
+        rate: percentOf(event.annual),
+        count: countOf(event.count),
+        amortizeOver: countOf(event.amortizeOver),
+        every: event.every ?? 'same',
+        amount: amountOf(event.payment),
+      };
+  }
+}
+
+function fillBond(form: TermsForm, document: BondDocument): KeptEvent[] {
+  form.controls.bond.patchValue({
+    class: document.class ?? 'bond',
+    face: amountOf(document.face),
+    issued: dayOf(document.issued),
+    matures: dayOf(document.matures),
+    coupon: percentOf(document.coupon.annual),
+    every: document.coupon.every,
+    dayCount: document.coupon.dayCount ?? '30/360',
+    monthEnd: document.coupon.monthEnd ?? false,
+    price: document.price ?? '',
+    yield: percentOf(document.yield),
+    effectiveRate: document.amortization?.rate ?? 'default',
+    interestRounding: document.rounding?.interest ?? 'cent',
+  });
+  return [];
+}

@@ -1,0 +1,164 @@
+import { present, type FieldReader } from './field-reader';
+import type { TypedLoan } from './loan-form';
+import { eventsPart, type EventsPart, type KeptEvent } from './events-part';
+import type { TypedStretch } from './stretch-form';
+
+/** The part of a document that a loan's fields make. */
+export function loanPart(
+  loan: TypedLoan,
+  read: FieldReader,
+  kept: readonly KeptEvent[],
+): { entries: Record<string, unknown>; eventKeys: readonly string[] } {
+  const made = eventsPart(loan.events, read, kept);
+  const entries = {
+    class: loan.class,
+    ...amountPart(loan, read),
+    ...costsPart(loan, read),
+    start: read.day('start', loan.start),
+    rate: ratePart(loan, made, read),
+    payments: present({
+      every: loan.every,
+      first: read.day('payments.first', loan.due === 'start' ? loan.start : loan.first),
+      last: read.optional(loan.last, () => read.day('payments.last', loan.last)),
+      due: loan.due === 'start' ? 'start' : undefined,
+      monthEnd: loan.monthEnd || undefined,
+      businessDays: businessDaysPart(loan),
+      atEnd: loan.atEnd === 'leave' ? 'leave' : undefined,
+      phases: loan.stretches.map((stretch, at) => stretchPart(stretch, `payments.phases.${at}`, read)),
+    }),
+    rounding: roundingPart(loan),
+    events: made.events,
+  };
+  return { entries, eventKeys: made.keys };
+}
+
+/** The part of a document that a credit line's fields make. */
+export function creditLinePart(
+  loan: TypedLoan,
+  read: FieldReader,
+  kept: readonly KeptEvent[],
+): { entries: Record<string, unknown>; eventKeys: readonly string[] } {
+  const made = eventsPart(loan.events, read, kept);
+  const entries = {
+    limit: read.amount('limit', loan.limit),
+    start: read.day('start', loan.start),
+    matures: read.optional(loan.matures, () => read.day('matures', loan.matures)),
+    rate: ratePart(loan, made, read),
+    billing: 'month',
+    firstBill: read.optional(loan.firstBill, () => read.day('firstBill', loan.firstBill)),
+    businessDays: businessDaysPart(loan),
+    unusedFee: read.optional(loan.unusedFee, () => read.rate('unusedFee', loan.unusedFee)),
+    ...costsPart(loan, read),
+    rounding: roundingPart(loan),
+    events: made.events,
+  };
+  return { entries, eventKeys: made.keys };
+}
+
+function amountPart(loan: TypedLoan, read: FieldReader): Record<string, unknown> {
+  if (loan.financed === 'purchase') {
+    return {
+      purchase: {
+        price: read.amount('purchase.price', loan.price),
+        downPayment: read.amount('purchase.downPayment', loan.downPayment),
+      },
+    };
+  }
+  const amount = read.solvable(loan.amount, () => read.amount('amount', loan.amount));
+  if (loan.financed === 'amount') return { amount };
+  const accruedInterest = read.amount('takenOn.accruedInterest', loan.accrued);
+  return { amount, takenOn: { accruedInterest } };
+}
+
+function costsPart(loan: TypedLoan, read: FieldReader): Record<string, unknown> {
+  if (loan.costs.trim() === '') return {};
+  return {
+    issueCosts: { amount: read.amount('issueCosts.amount', loan.costs), method: loan.costsMethod },
+  };
+}
+
+function ratePart(loan: TypedLoan, made: EventsPart, read: FieldReader): object {
+  const annual = read.solvable(loan.rate, () => read.rate('rate.annual', loan.rate));
+  const index = loan.floating
+    ? present({
+        name: loan.indexName.trim() || 'Index',
+        margin: read.optional(loan.margin, () => read.signedRate('rate.index.margin', loan.margin)),
+        floor: read.optional(loan.floor, () => read.signedRate('rate.index.floor', loan.floor)),
+        cap: read.optional(loan.cap, () => read.signedRate('rate.index.cap', loan.cap)),
+        resetEvery: loan.resetEvery === 'none' ? undefined : loan.resetEvery,
+        payment: loan.indexPayment,
+        fixings: made.fixings,
+      })
+    : undefined;
+  return present({
+    annual,
+    compounding: loan.compounding === 'each-payment' ? undefined : loan.compounding,
+    dayCount: loan.dayCount,
+    steps: made.steps.length > 0 ? made.steps : undefined,
+    index,
+  });
+}
+
+function businessDaysPart(loan: TypedLoan): object | undefined {
+  if (loan.moving === 'none') return undefined;
+  return { rule: loan.moving, calendar: loan.calendar, accrual: loan.accrual };
+}
+
+function roundingPart(loan: TypedLoan): object | undefined {
+  const { interestRounding: interest, paymentRounding: payment, ties } = loan;
+  const plain = interest === 'cent' && payment === 'cent' && ties === 'away-from-zero';
+  return plain ? undefined : { interest, payment, ties };
+}
+
+function stretchPart(stretch: TypedStretch, key: string, read: FieldReader): object {
+  const { type, count, amortizeOver, payment, unpaid } = stretch;
+  const counted = (): number | undefined => read.count(`${key}.count`, count);
+  const paid = (): string | undefined => read.amount(`${key}.payment`, payment);
+  switch (type) {
+    case 'interest-only':
+      return present({ type, count: counted() });
+    case 'fixed':
+      return present({ type, payment: paid(), count: read.optional(count, counted) });
+    case 'equal-principal': {
+      const principal = read.optional(payment, () => read.amount(`${key}.principal`, payment));
+      return present({ type, count: counted(), principal });
+    }
+    case 'no-payment':
+      return present({
+        type,
+        count: counted(),
+        interest: unpaid === 'added-each-period' ? unpaid : 'kept-apart',
+        then: unpaid === 'kept-then-paid' ? 'pay' : 'add-to-balance',
+      });
+    case 'custom':
+      return { type, payments: listedPayments(stretch.listed, key, read) };
+    case 'level': {
+      const over = read.optional(amortizeOver, () => read.count(`${key}.amortizeOver`, amortizeOver));
+      return present({
+        type,
+        count: read.solvable(count, counted),
+        amortizeOver: over,
+        payment: read.optional(payment, () => read.solvable(payment, paid)),
+      });
+    }
+  }
+}
+
+/** Listed payments, one a line: a day, then an amount after a space, a comma with a space, or a tab. */
+function listedPayments(listed: string, key: string, read: FieldReader): object[] {
+  const lines = listed.split('\n').filter((line) => line.trim() !== '');
+  if (lines.length === 0) read.missing.push(`${key}.payments`);
+  return lines.map((line, at) => {
+    const match = /^(.*?)[\s;]+([\d.,]+\s?[km]?)$/i.exec(line.trim());
+    if (!match) {
+      read.fault(
+        `${key}.payments.${at}`,
+        `Line ${at + 1}, “${line.trim()}”, is not understood; type a date and an amount, such as 15 Jun 2026 12,000.`,
+      );
+    }
+    return {
+      on: read.day(`${key}.payments.${at}.on`, match?.[1]?.replace(/[,;]$/, '') ?? line),
+      amount: read.amount(`${key}.payments.${at}.amount`, match?.[2] ?? '0'),
+    };
+  });
+}

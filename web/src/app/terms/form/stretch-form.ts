@@ -1,0 +1,34 @@
+import { FormControl, FormGroup } from '@angular/forms';
+import { choice, text, type Text } from './controls';
+
+/** What is paid in a stretch of the loan's life. */
+export type StretchType = 'level' | 'fixed' | 'equal-principal' | 'interest-only' | 'no-payment' | 'custom';
+
+/** What becomes of interest while nothing is paid. */
+export type UnpaidInterest = 'added-each-period' | 'kept-then-added' | 'kept-then-paid';
+
+/** A stretch of payments as typed. */
+export type StretchForm = FormGroup<{
+  type: FormControl<StretchType>;
+  count: Text;
+  amortizeOver: Text;
+  /** The payment, or the principal of each payment. */
+  payment: Text;
+  unpaid: FormControl<UnpaidInterest>;
+  /** Listed payments, a day and an amount a line. */
+  listed: Text;
+}>;
+
+export type TypedStretch = ReturnType<StretchForm['getRawValue']>;
+
+/** A stretch, level unless another is asked for. */
+export function stretchForm(value: Partial<TypedStretch> = {}): StretchForm {
+  return new FormGroup({
+    type: choice<StretchType>(value.type ?? 'level'),
+    count: text(value.count),
+    amortizeOver: text(value.amortizeOver),
+    payment: text(value.payment),
+    unpaid: choice<UnpaidInterest>(value.unpaid ?? 'added-each-period'),
+    listed: text(value.listed),
+  });
+}

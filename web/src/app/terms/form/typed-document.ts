@@ -1,0 +1,57 @@
+import { documentVersion, type Fault } from '@coffer/contract';
+import { bondPart } from './bond-part';
+import type { KeptEvent } from './events-part';
+import { FieldReader, present } from './field-reader';
+import { creditLinePart, loanPart } from './loan-part';
+import type { TypedTerms } from './terms-form';
+
+/** What was typed as an instrument document, with what could not be read, by the document's keys. */
+export interface TypedDocument {
+  readonly document: object;
+  readonly faults: readonly Fault[];
+  /** Keys of fields that are needed and still empty. */
+  readonly missing: readonly string[];
+  /** The document's key of each typed event. */
+  readonly eventKeys: readonly string[];
+}
+
+/** Makes a document of what was typed. */
+export function typedDocument(
+  typed: TypedTerms,
+  currency: string,
+  kept: readonly KeptEvent[],
+): TypedDocument {
+  const read = new FieldReader();
+  if (typed.name.trim() === '') read.missing.push('name');
+  const head = {
+    document: documentVersion,
+    kind: typed.kind,
+    name: typed.name.trim() || 'Unnamed',
+    lender: typed.lender.trim() || undefined,
+    agreement: typed.agreement.trim() || undefined,
+    currency,
+  };
+  const rest = partOf(typed, read, kept);
+  const missing = read.missing.filter((key) => !(key === 'rate.annual' && mayLackRate(typed)));
+  return {
+    document: present({ ...head, ...rest.entries }),
+    faults: read.faults,
+    missing,
+    eventKeys: rest.eventKeys,
+  };
+}
+
+function partOf(
+  typed: TypedTerms,
+  read: FieldReader,
+  kept: readonly KeptEvent[],
+): { entries: Record<string, unknown>; eventKeys: readonly string[] } {
+  if (typed.kind === 'loan') return loanPart(typed.loan, read, kept);
+  if (typed.kind === 'credit-line') return creditLinePart(typed.loan, read, kept);
+  return { entries: bondPart(typed.bond, read), eventKeys: [] };
+}
+
+/** A rate that follows an index from the start needs no agreed rate before its first fixing. */
+function mayLackRate({ loan }: TypedTerms): boolean {
+  return loan.floating && loan.events.some(({ type }) => type === 'fixing');
+}

@@ -1,0 +1,63 @@
+import { entriesJson, readInstrument, scheduleJson } from '@coffer/contract';
+import {
+  bondIssueEntry,
+  formatAmount,
+  loanIssueEntry,
+  minorUnits,
+  type LoanSchedule,
+  type Schedule,
+} from '@coffer/core';
+import type {
+  LoanLife,
+  PreviewAnswer,
+  PreviewLine,
+  PreviewQuestion,
+  SchedulePreview,
+} from './schedule-preview';
+
+function issueLines(schedule: Schedule): readonly PreviewLine[] {
+  const entry = schedule.kind === 'loan' ? loanIssueEntry(schedule) : bondIssueEntry(schedule);
+  if (!entry) return [];
+  const [published] = entriesJson([entry], schedule.terms.digits) as { lines: PreviewLine[] }[];
+  return published?.lines ?? [];
+}
+
+function lifeOf(schedule: LoanSchedule): LoanLife {
+  const { stretches, settings, terms, length, n, due } = schedule;
+  const cleared = schedule.closing[length - 1] === 0 ? (schedule.date[length - 1] as number) : Infinity;
+  const dues: number[] = [];
+  for (let row = 0; row < length; row += 1) if ((n[row] as number) > 0) dues.push(due[row] as number);
+  return {
+    spans: stretches.map(({ opens, count, interestDays }) => {
+      const ends = Math.min(cleared, interestDays[count - 1] as number);
+      return { from: Math.min(opens, ends), to: ends };
+    }),
+    dues,
+    payments: stretches.map((_, at) => {
+      const set = settings.find((setting) => setting.stretch === at);
+      return set && set.amount > 0n ? formatAmount(minorUnits(terms, set.amount), terms.digits) : null;
+    }),
+  };
+}
+
+function answer({ number, document }: PreviewQuestion): PreviewAnswer {
+  try {
+    const reading = readInstrument(document);
+    if (!reading.ok) return { number, ok: false, faults: reading.faults };
+    const { schedule } = reading.instrument;
+    return {
+      number,
+      ok: true,
+      schedule: scheduleJson(schedule) as unknown as SchedulePreview,
+      issue: issueLines(schedule),
+      ...(schedule.kind === 'loan' && { life: lifeOf(schedule) }),
+    };
+  } catch (error) {
+    const message = error instanceof Error ? error.message : String(error);
+    return { number, ok: false, faults: [{ key: '', message }] };
+  }
+}
+
+addEventListener('message', ({ data }: MessageEvent<PreviewQuestion>) => {
+  postMessage(answer(data));
+});

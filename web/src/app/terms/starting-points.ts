@@ -1,0 +1,140 @@
+import { showDay } from '../figures/show';
+import { readDay } from '../typed/typed-day';
+import type { TypedEvent } from './form/event-form';
+import type { TypedLoan } from './form/loan-form';
+import type { EnteredKind } from './form/terms-form';
+import type { TypedStretch } from './form/stretch-form';
+
+/** A common agreement to begin from: what it is, and how it fills the form; amounts and dates stay as typed. */
+export interface StartingPoint {
+  readonly name: string;
+  readonly what: string;
+  readonly kind: EnteredKind;
+  readonly loan: Partial<Omit<TypedLoan, 'stretches' | 'events'>>;
+  readonly stretches: readonly Partial<TypedStretch>[];
+  readonly events?: readonly Partial<TypedEvent>[];
+}
+
+/** The agreements that most loans are one of. */
+export const startingPoints: readonly StartingPoint[] = [
+  {
+    name: 'Level payments',
+    what: 'the same payment each month until it is repaid',
+    kind: 'loan',
+    loan: {},
+    stretches: [{ type: 'level', count: '60' }],
+  },
+  {
+    name: 'Equal principal',
+    what: 'the same principal each quarter, with the interest of the quarter',
+    kind: 'loan',
+    loan: { every: 'quarter' },
+    stretches: [{ type: 'equal-principal', count: '20' }],
+  },
+  {
+    name: 'Interest only, then level',
+    what: 'interest for a year, then level payments',
+    kind: 'loan',
+    loan: {},
+    stretches: [
+      { type: 'interest-only', count: '12' },
+      { type: 'level', count: '60' },
+    ],
+  },
+  {
+    name: 'Balloon',
+    what: 'payments spread over 25 years, the balance due after ten',
+    kind: 'loan',
+    loan: {},
+    stretches: [{ type: 'level', count: '120', amortizeOver: '300' }],
+  },
+  {
+    name: 'Left for renewal',
+    what: 'a five-year term of a longer loan, renewed at a new rate',
+    kind: 'loan',
+    loan: { atEnd: 'leave' },
+    stretches: [{ type: 'level', count: '60', amortizeOver: '300' }],
+  },
+  {
+    name: 'Deferred start',
+    what: 'nothing paid for a year while interest is added, then level payments',
+    kind: 'loan',
+    loan: {},
+    stretches: [
+      { type: 'no-payment', count: '12' },
+      { type: 'level', count: '60' },
+    ],
+  },
+  {
+    name: 'Stepped payments',
+    what: 'a smaller payment at first, then one that repays',
+    kind: 'loan',
+    loan: {},
+    stretches: [
+      { type: 'fixed', count: '24' },
+      { type: 'level', count: '36' },
+    ],
+  },
+  {
+    name: 'Drawn as it is built',
+    what: 'draws while interest is paid, then level payments',
+    kind: 'loan',
+    loan: {},
+    stretches: [
+      { type: 'interest-only', count: '12' },
+      { type: 'level', count: '120' },
+    ],
+    events: [{ type: 'draw' }],
+  },
+  {
+    name: 'Floating rate',
+    what: 'an index with a margin, set anew each quarter',
+    kind: 'loan',
+    loan: { floating: true, resetEvery: 'quarter', every: 'quarter', dayCount: 'ACT/360' },
+    stretches: [{ type: 'equal-principal', count: '20' }],
+    events: [{ type: 'fixing' }],
+  },
+  {
+    name: 'Financed purchase',
+    what: 'a price, a down payment, and the rest in level payments',
+    kind: 'loan',
+    loan: { financed: 'purchase' },
+    stretches: [{ type: 'level', count: '36' }],
+  },
+  {
+    name: 'Listed payments',
+    what: 'each payment with its own date and amount',
+    kind: 'loan',
+    loan: { dayCount: 'ACT/365F' },
+    stretches: [{ type: 'custom' }],
+  },
+  {
+    name: 'All at maturity',
+    what: 'interest and principal in one payment, after days counted exactly',
+    kind: 'loan',
+    loan: { class: 'note', every: 'year', dayCount: 'ACT/360' },
+    stretches: [{ type: 'interest-only', count: '1' }],
+  },
+  {
+    name: 'Already running',
+    what: 'a balance, the interest accrued, and what remains to be paid',
+    kind: 'loan',
+    loan: { financed: 'taken-on' },
+    stretches: [{ type: 'level', count: '48' }],
+  },
+  {
+    name: 'Credit line',
+    what: 'draws and repayments up to a limit, billed monthly',
+    kind: 'credit-line',
+    loan: { dayCount: 'ACT/360' },
+    stretches: [{ type: 'level' }],
+    events: [{ type: 'draw' }],
+  },
+];
+
+/** The day that a new event is first put on: a month after the last one, or after the start. */
+export function firstDayOfEvent(loan: TypedLoan): string {
+  const days = [loan.start, ...loan.events.map(({ on }) => on)].map((typed) => readDay(typed) ?? 0);
+  const latest = Math.max(...days);
+  return latest === 0 ? '' : showDay(latest + 30);
+}

@@ -1,0 +1,323 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  signal,
+} from '@angular/core';
+import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
+import { FormControl, ReactiveFormsModule } from '@angular/forms';
+import { MatButtonModule } from '@angular/material/button';
+import { MatButtonToggleModule } from '@angular/material/button-toggle';
+import { MatMenuModule } from '@angular/material/menu';
+import { Router, RouterLink } from '@angular/router';
+import { animationFrameScheduler, auditTime, debounceTime, map, startWith, switchMap, tap } from 'rxjs';
+import { parseDay } from '@coffer/core';
+import type { Fault } from '@coffer/contract';
+import { ApiRefusal, newKey } from '../api/api-client';
+import { messageOf } from '../api/message-of';
+import { AsOfService } from '../company/as-of.service';
+import { CompanyService } from '../company/company.service';
+import { showDecimal } from '../figures/show';
+import { InstrumentsService, type OpenInstrument } from '../instrument/instruments.service';
+import { BondFields } from './fields/bond-fields';
+import { EventFields } from './fields/event-fields';
+import { LoanFields } from './fields/loan-fields';
+import { StretchFields } from './fields/stretch-fields';
+import { TypedField } from './fields/typed-field';
+import * as choices from './form/choices';
+import { DraftKeeper } from './form/draft-keeper';
+import { eventForm, type EventType } from './form/event-form';
+import type { KeptEvent } from './form/events-part';
+import { fillForm } from './form/form-of-document';
+import { stretchForm } from './form/stretch-form';
+import { putBack, termsForm, type TypedTerms } from './form/terms-form';
+import { typedDocument } from './form/typed-document';
+import { UndoHistory } from './form/undo-history';
+import { PreviewPanel } from './preview/preview-panel';
+import type { PreviewAnswer } from './preview/schedule-preview';
+import { SchedulePreviewService } from './preview/schedule-preview.service';
+import { firstDayOfEvent, startingPoints, type StartingPoint } from './starting-points';
+import { Timeline, type TimelineAct } from './timeline/timeline';
+import { carryOut } from './timeline/carry-out';
+import { timelineModel } from './timeline/timeline-model';
+
+type Made = Extract<PreviewAnswer, { ok: true }>;
+
+/** How long typing pauses before it is one step that can be taken back. */
+const stepPause = 350;
+
+/** Composing an instrument's terms: its life on a line, its figures on the left, the schedule they make on the right. */
+@Component({
+  selector: 'coffer-terms',
+  imports: [
+    BondFields,
+    EventFields,
+    LoanFields,
+    MatButtonModule,
+    MatButtonToggleModule,
+    MatMenuModule,
+    PreviewPanel,
+    ReactiveFormsModule,
+    RouterLink,
+    StretchFields,
+    Timeline,
+    TypedField,
+  ],
+  providers: [SchedulePreviewService],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './terms.page.html',
+  styleUrl: './terms.page.scss',
+  host: { '(keydown)': 'undoKey($event)' },
+})
+export class TermsPage {
+  /** The instrument to change; none when a new one is entered. */
+  readonly id = input<string>();
+  private readonly company = inject(CompanyService);
+  private readonly instruments = inject(InstrumentsService);
+  private readonly previews = inject(SchedulePreviewService);
+  private readonly router = inject(Router);
+  private readonly draft = inject(DraftKeeper);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  private key = newKey();
+  protected readonly choices = choices;
+  protected readonly startingPoints = startingPoints;
+  protected readonly form = termsForm();
+  protected readonly reason = new FormControl('', { nonNullable: true });
+  protected readonly digits = this.company.digits;
+  private readonly asOf = inject(AsOfService);
+  protected readonly on = computed(() => parseDay(this.asOf.date()));
+  protected readonly currency = computed(() => this.company.company()?.currency ?? '');
+  protected readonly changed = signal<OpenInstrument | undefined>(undefined);
+  protected readonly kept = signal<readonly KeptEvent[]>([]);
+  protected readonly made = signal<Made | undefined>(undefined);
+  protected readonly busy = signal(false);
+  protected readonly failed = signal('');
+  protected readonly asked = signal(false);
+  protected readonly chosen = signal('');
+  protected readonly history = new UndoHistory();
+  private readonly worked = signal<readonly Fault[]>([]);
+  private readonly refused = signal<readonly Fault[]>([]);
+  protected readonly typed = toSignal(this.form.valueChanges.pipe(map(() => this.form.getRawValue())), {
+    initialValue: this.form.getRawValue(),
+  });
+  protected readonly reading = computed(() => typedDocument(this.typed(), this.currency(), this.kept()));
+  private readonly faults = computed(() => [...this.reading().faults, ...this.worked(), ...this.refused()]);
+  protected readonly missing = computed(() => [
+    ...new Set(
+      this.reading().missing.map((key) => choices.fieldNames[key] ?? 'a field of a stretch or event'),
+    ),
+  ]);
+  protected readonly stale = computed(() => this.faults().length > 0);
+  /** Faults of no field on the page. */
+  protected readonly elsewhere = computed(() =>
+    this.faults().filter(({ key }) => key === '' || key === 'currency' || key === 'payments.phases'),
+  );
+  protected readonly line = computed(() => this.typed().kind === 'credit-line');
+  protected readonly life = computed(() =>
+    this.typed().kind === 'bond'
+      ? undefined
+      : timelineModel(this.typed().loan, this.made()?.life?.spans ?? [], this.line()),
+  );
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      if (id !== undefined) this.load(id);
+      else {
+        this.draft.restore(this.form);
+        this.history.begin(this.form.getRawValue());
+      }
+    });
+    this.form.valueChanges
+      .pipe(debounceTime(stepPause), takeUntilDestroyed())
+      .subscribe(() => this.history.note(this.form.getRawValue()));
+    this.form.valueChanges
+      .pipe(
+        startWith(undefined),
+        tap(() => {
+          this.refused.set([]);
+          if (this.id() === undefined && this.form.dirty) this.draft.keep(this.form);
+        }),
+        auditTime(0, animationFrameScheduler),
+        map(() => typedDocument(this.form.getRawValue(), this.currency(), this.kept())),
+        switchMap((reading) => {
+          const complete = reading.missing.every((key) => key === 'name') && reading.faults.length === 0;
+          return complete ? this.previews.read(reading.document) : [undefined];
+        }),
+        takeUntilDestroyed(),
+      )
+      .subscribe((answer) => {
+        this.worked.set(answer?.ok === false ? answer.faults : []);
+        if (answer?.ok) this.made.set(answer);
+      });
+  }
+
+  private load(id: string): void {
+    this.instruments.open(id).subscribe({
+      next: (opened) => {
+        this.changed.set(opened);
+        this.kept.set(fillForm(this.form, opened.read.document));
+        this.form.updateValueAndValidity();
+        this.history.begin(this.form.getRawValue());
+      },
+      error: (error: unknown) => this.failed.set(messageOf(error)),
+    });
+  }
+
+  /** What is wrong with the field of a key; fields still empty are only spoken of once saving was tried. */
+  protected readonly fault = (key: string): string => {
+    const fault = this.faults().find((candidate) => candidate.key === key);
+    if (fault) return fault.message;
+    return this.asked() && this.reading().missing.includes(key) ? 'Needed.' : '';
+  };
+
+  /** The price that a yield makes, or the yield that a price makes. */
+  protected readonly workedOut = (of: 'price' | 'yield'): string => {
+    const made = this.made()?.schedule;
+    if (made?.kind !== 'bond' || this.stale() || this.typed().bond[of].trim() !== '') return '';
+    const text = of === 'price' ? made.price : made.effectiveRate?.replace('%', '');
+    return text === undefined ? '' : `worked out: ${Number(text).toFixed(6)}${of === 'yield' ? '%' : ''}`;
+  };
+
+  /** The amount or rate that was solved for a field holding a question mark. */
+  protected readonly solved = (key: 'amount' | 'annual'): string => {
+    const { amount, rate } = this.typed().loan;
+    const asked = (key === 'amount' ? amount : rate).trim() === '?';
+    const value = this.made()?.schedule.solved?.[key];
+    if (!asked || this.stale() || value === undefined) return '';
+    const text = String(value).replace('%', '');
+    return key === 'amount'
+      ? `worked out: ${showDecimal(Number(text).toFixed(this.digits()))}`
+      : `worked out: ${Number(text).toFixed(6)}%`;
+  };
+
+  /** What a payment or a count left open in a stretch comes to. */
+  protected workedStretch(at: number): string {
+    const made = this.made();
+    if (!made || this.stale()) return '';
+    if (this.typed().loan.stretches[at]?.count.trim() === '?') {
+      const count = made.schedule.solved?.['count'];
+      return count === undefined ? '' : `worked out: ${count}`;
+    }
+    const payment = made.life?.payments[at];
+    return payment ? `worked out: ${showDecimal(payment)}` : '';
+  }
+
+  protected addStretch(): void {
+    const { stretches } = this.form.controls.loan.controls;
+    stretches.push(stretchForm());
+    this.choose(`stretch-${stretches.length - 1}`);
+  }
+
+  protected addEvent(type: EventType): void {
+    const { events } = this.form.controls.loan.controls;
+    const day = firstDayOfEvent(this.typed().loan);
+    events.push(eventForm({ type, on: day, from: day }));
+    this.choose(`event-${events.length - 1}`);
+  }
+
+  protected moveStretch(at: number, by: number): void {
+    const { stretches } = this.form.controls.loan.controls;
+    const moved = stretches.at(at);
+    stretches.removeAt(at, { emitEvent: false });
+    stretches.insert(at + by, moved);
+    this.chosen.set(`stretch-${at + by}`);
+  }
+
+  /** Marks a stretch or event, and puts the cursor in its first field. */
+  protected choose(id: string): void {
+    this.chosen.set(id);
+    setTimeout(() => {
+      const section = this.host.nativeElement.querySelector(`#${id}`);
+      section?.scrollIntoView({ block: 'nearest' });
+      section?.querySelector<HTMLElement>('mat-select, input, textarea')?.focus();
+    });
+  }
+
+  protected act(act: TimelineAct): void {
+    const { item } = act;
+    const id = `${item.kind}-${item.at}`;
+    if (act.act === 'choose') this.choose(id);
+    else if (act.act === 'reorder') {
+      const to = item.at + act.by;
+      if (to >= 0 && to < this.form.controls.loan.controls.stretches.length)
+        this.moveStretch(item.at, act.by);
+    } else {
+      this.chosen.set(id);
+      carryOut(act, this.form.controls.loan, this.made()?.life?.dues ?? []);
+    }
+  }
+
+  protected begin(point: StartingPoint): void {
+    const typed = this.form.getRawValue();
+    const empty = termsForm().getRawValue().loan;
+    const { amount, start, rate, first } = typed.loan;
+    const loan = {
+      ...empty,
+      amount,
+      start,
+      rate,
+      first,
+      ...point.loan,
+      stretches: point.stretches.map((stretch) => stretchForm(stretch).getRawValue()),
+      events: (point.events ?? []).map((event) => eventForm(event).getRawValue()),
+    };
+    putBack(this.form, { ...typed, kind: point.kind, loan });
+  }
+
+  protected undo(): void {
+    this.restore(this.history.undo<TypedTerms>());
+  }
+
+  protected redo(): void {
+    this.restore(this.history.redo<TypedTerms>());
+  }
+
+  private restore(typed: TypedTerms | undefined): void {
+    if (typed) putBack(this.form, typed);
+  }
+
+  protected undoKey(event: KeyboardEvent): void {
+    if (event.key.toLowerCase() !== 'z' || !(event.ctrlKey || event.metaKey)) return;
+    event.preventDefault();
+    this.history.note(this.form.getRawValue());
+    if (event.shiftKey) this.redo();
+    else this.undo();
+  }
+
+  protected clear(): void {
+    this.draft.forget();
+    putBack(this.form, termsForm().getRawValue());
+    this.made.set(undefined);
+    this.asked.set(false);
+  }
+
+  protected save(): void {
+    this.asked.set(true);
+    this.failed.set('');
+    const { document, faults, missing } = this.reading();
+    if (missing.length > 0 || faults.length > 0 || this.worked().length > 0) return;
+    const changed = this.changed();
+    if (changed && this.reason.value.trim() === '') return;
+    this.busy.set(true);
+    const call = changed
+      ? this.instruments.change(changed.id, changed.version, document, this.reason.value.trim())
+      : this.instruments.create(document, this.key);
+    call.subscribe({
+      next: ({ id }) => {
+        if (!changed) this.draft.forget();
+        void this.router.navigate(['/instruments', id]);
+      },
+      error: (error: unknown) => {
+        this.busy.set(false);
+        this.key = newKey();
+        this.failed.set(messageOf(error));
+        this.refused.set(error instanceof ApiRefusal ? (error.refusal.faults ?? []) : []);
+      },
+    });
+  }
+}

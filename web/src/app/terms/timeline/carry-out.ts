@@ -1,0 +1,42 @@
+import { paymentsPerYear } from '@coffer/core';
+import { showDay } from '../../figures/show';
+import { readDay } from '../../typed/typed-day';
+import type { LoanForm } from '../form/loan-form';
+import type { TimelineAct } from './timeline';
+
+/** Days of the year, for how many payments fit between two days. */
+const yearDays = 365.25;
+
+/** Share of a period within which an event put on a day is taken to be meant for the due date beside it. */
+const nearShare = 0.08;
+
+/** Does on the form what was done on the timeline. `dues` are the days payments fall due. */
+export function carryOut(act: TimelineAct, form: LoanForm, dues: readonly number[]): void {
+  const { item } = act;
+  const { stretches, events, every } = form.controls;
+  const periodDays = yearDays / paymentsPerYear[every.value];
+  if (item.kind === 'stretch') {
+    const stretch = stretches.at(item.at).controls;
+    const count = /^\d+$/.test(stretch.count.value.trim()) ? Number(stretch.count.value) : undefined;
+    if (act.act === 'remove' && stretches.length > 1) stretches.removeAt(item.at);
+    if (stretch.type.value === 'custom') return;
+    if (act.act === 'lengthen') stretch.count.setValue(String(Math.max(1, (count ?? 12) + act.by)));
+    if (act.act === 'place') {
+      stretch.count.setValue(String(Math.max(1, Math.round((act.day - item.from) / periodDays))));
+    }
+    return;
+  }
+  const event = events.at(item.at).controls;
+  const day = event.type.value === 'extra-each' ? event.from : event.on;
+  if (act.act === 'remove') events.removeAt(item.at);
+  if (act.act === 'place') {
+    const single = Math.abs(act.day - item.from) === 1;
+    const near = single ? undefined : dues.find((due) => Math.abs(due - act.day) < periodDays * nearShare);
+    day.setValue(showDay(near ?? act.day));
+  }
+  if (act.act === 'to-due') {
+    const on = readDay(day.value) ?? item.from;
+    const due = act.by > 0 ? dues.find((each) => each > on) : dues.findLast((each) => each < on);
+    if (due !== undefined) day.setValue(showDay(due));
+  }
+}

@@ -1,0 +1,128 @@
+import { addMonths, calendarDay, calendarFields } from '@coffer/core';
+import { showDay } from '../../figures/show';
+import { readDay } from '../../typed/typed-day';
+import { eventNames, stretchNames } from '../form/choices';
+import type { TypedEvent } from '../form/event-form';
+import type { TypedLoan } from '../form/loan-form';
+
+/** The days that a stretch takes up. */
+export interface Span {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** Something on the timeline: a stretch lies between two days, an event on one. */
+export interface TimelineItem extends Span {
+  readonly kind: 'stretch' | 'event';
+  /** Place among the typed stretches or events. */
+  readonly at: number;
+  readonly title: string;
+  readonly detail: string;
+  /** Place in the order of lanes, so that events close to each other do not cover one another. */
+  readonly lane: number;
+}
+
+/** A mark of the axis. */
+export interface TimelineTick {
+  readonly day: number;
+  readonly text: string;
+}
+
+/** Everything the timeline draws. */
+export interface TimelineModel extends Span {
+  readonly stretches: readonly TimelineItem[];
+  readonly events: readonly TimelineItem[];
+  readonly ticks: readonly TimelineTick[];
+  readonly lanes: number;
+}
+
+const fallbackYears = 5;
+
+/**
+ * Places what is typed on the loan's life. Spans are where the schedule has the stretches; while it has none, each
+ * stretch gets a year, so that there is always something to take hold of.
+ */
+export function timelineModel(
+  typed: TypedLoan,
+  spans: readonly Span[],
+  line: boolean,
+): TimelineModel | undefined {
+  const start = readDay(typed.start);
+  if (start === undefined) return undefined;
+  const stretches = line ? [] : placedStretches(typed, start, spans);
+  const days = typed.events.map(
+    (event) => readDay(event.type === 'extra-each' ? event.from : event.on) ?? start,
+  );
+  const matures = line ? readDay(typed.matures) : undefined;
+  const fallback = addMonths(start, 12 * fallbackYears);
+  const last = Math.max(
+    matures ?? 0,
+    spans.at(-1)?.to ?? 0,
+    stretches.at(-1)?.to ?? 0,
+    ...days,
+    stretches.length === 0 && spans.length === 0 ? fallback : 0,
+  );
+  const to = last + Math.max(20, Math.round((last - start) * 0.02));
+  const events = placedEvents(typed, days, start, to);
+  return {
+    from: start,
+    to,
+    stretches,
+    events,
+    ticks: ticksBetween(start, to),
+    lanes: events.reduce((most, { lane }) => Math.max(most, lane + 1), 1),
+  };
+}
+
+function placedStretches(typed: TypedLoan, start: number, spans: readonly Span[]): TimelineItem[] {
+  let from = start;
+  return typed.stretches.map((stretch, at): TimelineItem => {
+    const span = spans[at] ?? { from, to: addMonths(from, 12) };
+    from = span.to;
+    const count = stretch.count.trim();
+    const detail = stretch.type === 'custom' ? `${stretch.listed.split('\n').filter(Boolean).length}` : count;
+    return { kind: 'stretch', at, title: stretchNames[stretch.type], detail, lane: 0, ...span };
+  });
+}
+
+/** Share of the whole width that a mark needs for itself. */
+const markShare = 0.012;
+
+function placedEvents(typed: TypedLoan, days: readonly number[], start: number, to: number): TimelineItem[] {
+  const width = (to - start) * markShare;
+  const free: number[] = [];
+  const inOrder = days.map((day, at) => ({ day, at })).sort((a, b) => a.day - b.day);
+  const placed = inOrder.map(({ day, at }): TimelineItem => {
+    const event = typed.events[at] as TypedEvent;
+    let lane = free.findIndex((until) => until <= day);
+    if (lane < 0) lane = free.length;
+    free[lane] = day + width;
+    const until = event.type === 'extra-each' ? (readDay(event.to) ?? day) : day;
+    const figure = event.rate ? `${event.rate}%` : event.amount;
+    const detail = `${showDay(day)}${figure ? `, ${figure}` : ''}`;
+    return { kind: 'event', at, title: eventNames[event.type], detail, from: day, to: until, lane };
+  });
+  return placed.sort((a, b) => a.from - b.from);
+}
+
+/** Years, or every few years, or months of a short life. */
+function ticksBetween(from: number, to: number): TimelineTick[] {
+  const years = (to - from) / 365.25;
+  const months = years <= 1.2 ? 1 : years <= 3 ? 3 : 12 * Math.max(1, Math.ceil(years / 12));
+  const { year, month } = calendarFields(from);
+  const ticks: TimelineTick[] = [];
+  const first = months >= 12 ? calendarDay(year + 1, 1, 1) : calendarDay(year, month, 1);
+  for (let day = first; day < to; day = addMonths(day, months)) {
+    if (day < from) continue;
+    ticks.push({
+      day,
+      text: months >= 12 ? String(calendarFields(day).year) : showDay(day).replace(/^\d+ /, ''),
+    });
+  }
+  return ticks;
+}
+
+/** Where a day lies between two others, in percent. */
+export function placeOf({ from, to }: Span, day: number): number {
+  return (100 * (Math.min(to, Math.max(from, day)) - from)) / Math.max(1, to - from);
+}
