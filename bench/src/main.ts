@@ -1,90 +1,43 @@
 import {
   buildLoanSchedule,
+  FillingColumns,
   fillRegularRows,
-  levelPayment,
-  loanColumns,
   multiplier,
   parseDay,
   position,
   ratio,
-  type LoanColumns,
-  type LoanTerms,
 } from '@coffer/core';
-import { fillRowsInDoubles } from './rows-in-doubles.ts';
+import { exactness } from './exactness.ts';
+import { benchLoans, levelTerms, mixedTerms, payments } from './portfolio.ts';
+import { fillRowsInDoubles, plainColumns } from './rows-in-doubles.ts';
 
 const loans = 10_000;
-const payments = 360;
 const rounds = 7;
-
-/** Numbers that are the same in every run (mulberry32). */
-function seeded(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32;
-  };
-}
-
-interface Loan {
-  readonly amount: number;
-  /** Hundredths of a percent. */
-  readonly rate: number;
-  readonly payment: number;
-}
-
-const random = seeded(20261031);
-const portfolio = Array.from({ length: loans }, (): Loan => {
-  const amount = 1_000_000 + Math.floor(random() * 99_000_000);
-  const rate = 200 + Math.floor(random() * 1000);
-  const growth = ratio(BigInt(rate), 120_000n);
-  return { amount, rate, payment: levelPayment(amount, { count: payments, at: () => growth }, 1, false) };
-});
-
+const portfolio = benchLoans(loans);
 const dues = Int32Array.from({ length: payments }, (_, at) => 20_000 + 30 * at);
-const start = parseDay('2026-01-31') as number;
 
-function exactLoop(columns: LoanColumns): number {
+function exactLoop(columns: FillingColumns): number {
   let interest = 0;
   for (const { amount, rate, payment } of portfolio) {
     columns.length = 0;
     const growth = multiplier(ratio(BigInt(rate), 120_000n));
-    const rows = fillRegularRows(columns, dues, 0, payments, amount, payment, () => growth, 0);
+    const run = { dues, from: 0, end: payments, number: 1, kind: 'payment', amount: payment } as const;
+    const rounding = { step: 1, ties: 'away-from-zero', setting: 0 } as const;
+    const rows = fillRegularRows(columns, { ...run, ...rounding, growthOf: () => growth }, amount);
     for (let row = 0; row < rows; row += 1) interest += columns.interest[row] as number;
   }
   return interest;
 }
 
-function doublesLoop(columns: LoanColumns): number {
+const plain = plainColumns(payments);
+
+function doublesLoop(): number {
   let interest = 0;
   for (const { amount, rate, payment } of portfolio) {
-    columns.length = 0;
-    const rows = fillRowsInDoubles(columns, dues, 0, payments, amount, payment, rate / 120_000, 0);
-    for (let row = 0; row < rows; row += 1) interest += columns.interest[row] as number;
+    const rows = fillRowsInDoubles(plain, dues, payments, amount, payment, rate / 120_000);
+    for (let row = 0; row < rows; row += 1) interest += plain.interest[row] as number;
   }
   return interest;
-}
-
-function termsOf({ amount, rate }: Loan): LoanTerms {
-  return {
-    kind: 'loan',
-    currency: 'EUR',
-    digits: 2,
-    amount,
-    start,
-    annualRate: ratio(BigInt(rate), 10_000n),
-    compounding: 'each-payment',
-    dayCount: 'even-periods',
-    every: 'month',
-    first: start + 28,
-    keepMonthEnd: false,
-    phases: [{ type: 'level', count: payments, amortizeOver: payments }],
-    rounding: { interest: 'cent', payment: 'cent', ties: 'away-from-zero' },
-    extrasOnce: [],
-    extrasEachPayment: [],
-    recorded: [],
-  };
 }
 
 function median(values: number[]): number {
@@ -114,31 +67,31 @@ function compare(one: () => number, other: () => number): { one: number; other: 
   return { one: median(ones), other: median(others), difference };
 }
 
-const columns = loanColumns(payments + 1);
-const loop = compare(
-  () => exactLoop(columns),
-  () => doublesLoop(columns),
-);
-const terms = portfolio.map(termsOf);
+const columns = new FillingColumns(payments + 1, 0);
+const loop = compare(() => exactLoop(columns), doublesLoop);
+const level = portfolio.map(levelTerms);
+const mixed = portfolio.map(mixedTerms);
 const on = parseDay('2036-10-31') as number;
-const whole = compare(
-  () => terms.reduce((sum, each) => sum + buildLoanSchedule(each).length, 0),
-  () => doublesLoop(columns),
-);
+const wholeOf = (terms: typeof level) => (): number =>
+  terms.reduce((sum, each) => sum + buildLoanSchedule(each).length, 0);
+const whole = compare(wholeOf(level), doublesLoop);
+const general = compare(wholeOf(mixed), doublesLoop);
 const figures = compare(
-  () => terms.reduce((sum, each) => sum + position(buildLoanSchedule(each), on).current, 0),
-  () => doublesLoop(columns),
+  () => level.reduce((sum, each) => sum + position(buildLoanSchedule(each), on).current, 0),
+  doublesLoop,
 );
 
 const line = (name: string, { one, other }: { one: number; other: number }): string =>
-  `${name.padEnd(58)} ${one.toFixed(0).padStart(6)} ms  ${(one / other).toFixed(2).padStart(6)} ×`;
-console.log(
-  `${loans} level loans of ${payments} payments, median of ${rounds} rounds; × is against plain doubles`,
-);
+  `${name.padEnd(62)} ${one.toFixed(0).padStart(6)} ms  ${(one / other).toFixed(2).padStart(6)} ×`;
+console.log(`${loans} loans of ${payments} payments, median of ${rounds} rounds; × is against plain doubles`);
 console.log(line('plain doubles into typed columns', { one: loop.other, other: loop.other }));
 console.log(line('exact loop into typed columns', loop));
-console.log(line('whole schedules from terms, exact', whole));
-console.log(line('as-of figures from terms, exact', figures));
+console.log(line('whole schedules of level loans from terms', whole));
+console.log(line('whole schedules of mixed phases, day counts and events', general));
+console.log(line('as-of figures of level loans from terms', figures));
 console.log(
   `interest of the portfolio in doubles is off by ${(loop.difference / 100).toFixed(2)} from the exact total`,
 );
+const { rows, halves, wrong } = exactness(1_000_000);
+console.log(`${rows} random rows, ${halves} of them exact halves: ${wrong} differ from exact fractions`);
+if (wrong > 0) process.exitCode = 1;

@@ -1,41 +1,64 @@
-import type { LoanColumns } from '@coffer/core';
+/** Columns that the plain loop writes into. */
+export interface PlainColumns {
+  length: number;
+  readonly n: Int32Array;
+  readonly date: Int32Array;
+  readonly due: Int32Array;
+  readonly opening: Float64Array;
+  readonly payment: Float64Array;
+  readonly interest: Float64Array;
+  readonly principal: Float64Array;
+  readonly closing: Float64Array;
+}
+
+/** Empty columns with room for so many rows. */
+export function plainColumns(rows: number): PlainColumns {
+  const numbers = (): Int32Array => new Int32Array(rows);
+  const amounts = (): Float64Array => new Float64Array(rows);
+  return {
+    length: 0,
+    n: numbers(),
+    date: numbers(),
+    due: numbers(),
+    opening: amounts(),
+    payment: amounts(),
+    interest: amounts(),
+    principal: amounts(),
+    closing: amounts(),
+  };
+}
 
 /**
- * The same loop as `fillRegularRows` in plain doubles, for comparison only: it rounds a half cent wrongly where
- * balance × rate falls just beside it.
+ * Level payments in plain doubles, for comparison only: a half cent is rounded wrongly where balance × rate falls
+ * just beside it.
  */
 export function fillRowsInDoubles(
-  columns: LoanColumns,
+  columns: PlainColumns,
   dues: Int32Array,
-  index: number,
-  end: number,
-  balance: number,
-  payment: number,
+  count: number,
+  amount: number,
+  level: number,
   growth: number,
-  phase: number,
 ): number {
-  const { n, date, due, opening, interest, principal, closing, phase: phases } = columns;
-  const payments = columns.payment;
-  let row = columns.length;
-  let at = index;
-  while (at < end) {
+  const { n, date, due, opening, payment, interest, principal, closing } = columns;
+  let balance = amount;
+  let row = 0;
+  while (row < count) {
     const charged = Math.round(balance * growth);
-    const repaid = payment - charged;
+    const repaid = level - charged;
     if (repaid < 0 || repaid >= balance) break;
-    const day = dues[at] as number;
-    at += 1;
-    n[row] = at;
+    const day = dues[row] as number;
+    n[row] = row + 1;
     date[row] = day;
     due[row] = day;
     opening[row] = balance;
-    payments[row] = payment;
+    payment[row] = level;
     interest[row] = charged;
     principal[row] = repaid;
     balance -= repaid;
     closing[row] = balance;
-    phases[row] = phase;
     row += 1;
   }
   columns.length = row;
-  return at - index;
+  return row;
 }

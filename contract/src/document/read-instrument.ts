@@ -43,7 +43,10 @@ export function readInstrument(value: unknown): InstrumentReading {
   }
 }
 
-type Stated = { readonly terms: Instrument; readonly unknown?: LoanUnknown };
+interface Stated {
+  readonly terms: Instrument;
+  readonly unknown?: LoanUnknown;
+}
 
 function statedTerms(document: InstrumentDocument, read: AmountReader): Stated {
   if (document.kind === 'loan') return loanTermsOf(document, read);

@@ -1,5 +1,5 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
-import { ratio, type Ratio } from '../money/ratio.ts';
+import type { Ratio } from '../money/ratio.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import { roundedProduct } from '../money/rounded-product.ts';
 import { rateAt } from '../rates/rate-timeline.ts';
@@ -77,11 +77,10 @@ export class InterestMeter {
       rate === rateAt(rates, day - 1);
     if (whole) {
       const { exact, toSteps } = this.growths.at(stretch, at, rate);
-      if (grains > 1n)
-        return {
-          amount: roundToGrains(terms, { num: balance * exact.num, den: grains * exact.den }),
-          fee: 0n,
-        };
+      if (grains > 1n) {
+        const { num, den } = exact();
+        return { amount: roundToGrains(terms, { num: balance * num, den: grains * den }), fee: 0n };
+      }
       const inSteps = roundedProduct(Number(balance), toSteps, terms.rounding.ties);
       return { amount: BigInt(inSteps * interestStep(terms)), fee: 0n };
     }
@@ -89,7 +88,7 @@ export class InterestMeter {
     const exact = exactInterest(segments);
     return {
       amount: roundToGrains(terms, exact),
-      ...(balance > 0n && { growth: (): Ratio => ratio(exact.num * grains, exact.den * balance) }),
+      ...(balance > 0n && { growth: (): Ratio => ({ num: exact.num * grains, den: exact.den * balance }) }),
       fee: this.unusedFee(segments),
     };
   }

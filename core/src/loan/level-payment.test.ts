@@ -1,10 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { ratio } from '../money/ratio.ts';
-import { levelPayment, levelPaymentExact, type Growths } from './level-payment.ts';
+import { evenGrowths, levelPayment, levelPaymentExact, type Growths } from './level-payment.ts';
 
 const growths = (percent: number, count: number): Growths => {
-  const growth = ratio(BigInt(percent), 100n);
-  return { count, at: () => growth };
+  return evenGrowths(count, ratio(BigInt(percent), 100n));
 };
 
 describe('the level payment', () => {

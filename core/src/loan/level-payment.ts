@@ -8,6 +8,14 @@ const Precise = Decimal.clone({ precision: 70, rounding: Decimal.ROUND_HALF_UP }
 export interface Growths {
   readonly count: number;
   at(period: number): Ratio;
+  /** The same as a double. */
+  estimate(period: number): number;
+}
+
+/** The same growth in every period. */
+export function evenGrowths(count: number, growth: Ratio): Growths {
+  const estimate = ratioToNumber(growth);
+  return { count, at: () => growth, estimate: () => estimate };
 }
 
 /**
@@ -37,12 +45,12 @@ export function levelPaymentExact(balance: number | Decimal, growths: Growths): 
 function levelPaymentEstimate(balance: number | Decimal, growths: Growths): number {
   let discount = 1;
   let annuity = 0;
-  let last: Ratio | undefined;
+  let last = -1;
   let factor = 1;
   for (let period = 0; period < growths.count; period += 1) {
-    const growth = growths.at(period);
+    const growth = growths.estimate(period);
     if (growth !== last) {
-      factor = 1 / (1 + ratioToNumber(growth));
+      factor = 1 / (1 + growth);
       last = growth;
     }
     discount *= factor;

@@ -140,7 +140,11 @@ export class FillingColumns implements LoanColumns {
     this.interest[at] = row.interest;
     this.principal[at] = row.principal;
     this.closing[at] = row.closing;
-    for (const column of seldomUsed) this.setSeldom(column, at, row[column]);
+    this.setSeldom('extra', at, row.extra);
+    this.setSeldom('added', at, row.added);
+    this.setSeldom('unpaid', at, row.unpaid);
+    this.setSeldom('principalInArrears', at, row.principalInArrears);
+    this.setSeldom('fee', at, row.fee);
     this.rowKind[at] = rowKinds.indexOf(row.kind);
     this.setting[at] = row.setting;
     this.length = at + 1;

@@ -106,7 +106,7 @@ export function interestSegments(
     const growth = growthOver(annualRate, terms.compounding, years);
     const owed = ratio(balance, grains);
     const onInterest = compounds ? earned : ratio(0n);
-    const interest = multiplyRatios(compounds ? addRatios(owed, earned) : owed, growth);
+    const interest = cut(multiplyRatios(compounds ? addRatios(owed, earned) : owed, growth));
     const days = rule.days(at, until, period);
     segments.push({
       from: at,

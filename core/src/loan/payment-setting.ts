@@ -1,6 +1,6 @@
 import { Decimal } from 'decimal.js';
 import { formatAmount } from '../money/amount-text.ts';
-import { ratio, type Ratio } from '../money/ratio.ts';
+import { ratio, ratioToNumber, type Ratio } from '../money/ratio.ts';
 import { roundedProduct } from '../money/rounded-product.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import { TermsFault } from '../terms-fault.ts';
@@ -8,7 +8,7 @@ import { interestStep } from './interest-step.ts';
 import { levelPayment, levelPaymentExact, type Growths } from './level-payment.ts';
 import type { PaymentSetting } from './loan-schedule.ts';
 import { grainsPerMinorUnit, type LoanTerms } from './loan-terms.ts';
-import type { PeriodGrowths } from './period-growths.ts';
+import type { PeriodGrowth, PeriodGrowths } from './period-growths.ts';
 import type { Stretch } from './stretch.ts';
 
 const Precise = Decimal.clone({ precision: 70 });
@@ -30,11 +30,10 @@ export interface SettingPoint {
 /** The growths that a level payment is solved over: the first as stated, then whole periods at one rate. */
 export function settingGrowths(growths: PeriodGrowths, point: SettingPoint, count: number): Growths {
   const { stretch, at, rate, firstGrowth } = point;
-  return {
-    count,
-    at: (period) =>
-      period === 0 && firstGrowth ? firstGrowth : growths.at(stretch, at + period, rate).exact,
-  };
+  const first = firstGrowth && { exact: () => firstGrowth, estimate: ratioToNumber(firstGrowth) };
+  const growth = (period: number): Pick<PeriodGrowth, 'exact' | 'estimate'> =>
+    period === 0 && first ? first : growths.at(stretch, at + period, rate);
+  return { count, at: (period) => growth(period).exact(), estimate: (period) => growth(period).estimate };
 }
 
 /**

@@ -2,8 +2,8 @@ import type { Fraction } from '../calendar/fraction.ts';
 import { dayCounts, type DayCountName } from '../calendar/day-counts/day-counts.ts';
 import { paymentsPerYear } from '../calendar/frequency.ts';
 import { ratio, type Ratio } from '../money/ratio.ts';
-import { multiplier, type Multiplier } from '../money/rounded-product.ts';
-import { growthOver } from '../rates/compounding.ts';
+import { estimatedMultiplier, multiplier, type Multiplier } from '../money/rounded-product.ts';
+import { growsOnInterest, growthEstimate, growthOver } from '../rates/compounding.ts';
 import type { RateTimeline } from '../rates/rate-timeline.ts';
 import { interestStep } from './interest-step.ts';
 import type { LoanTerms } from './loan-terms.ts';
@@ -11,8 +11,10 @@ import { stretchPeriod, type Stretch } from './stretch.ts';
 
 /** What a whole period does to a balance, in the two forms in which it is needed. */
 export interface PeriodGrowth {
-  /** Interest per unit of balance, exact. */
-  readonly exact: Ratio;
+  /** Interest per unit of balance, exact; worked out when it is asked for. */
+  readonly exact: () => Ratio;
+  /** The same as a double. */
+  readonly estimate: number;
   /** The same per rounding step, prepared for multiplying balances. */
   readonly toSteps: Multiplier;
 }
@@ -71,10 +73,25 @@ export class PeriodGrowths {
     let found = ofDenominator[num];
     if (!found) {
       const annual = (this.rates[rate] as RateTimeline[number]).annualRate;
-      const exact = growthOver(annual, this.terms.compounding, { num, den });
-      found = { exact, toSteps: multiplier(ratio(exact.num, exact.den * this.step)) };
+      found = this.made(annual, { num, den });
       ofDenominator[num] = found;
     }
     return found;
+  }
+
+  private made(annual: Ratio, years: Fraction): PeriodGrowth {
+    const { compounding } = this.terms;
+    const estimate = growthEstimate(annual, compounding, years);
+    if (growsOnInterest(compounding)) {
+      const exact = (): Ratio => growthOver(annual, compounding, years);
+      const toSteps = (): Ratio => this.perStep(exact());
+      return { exact, estimate, toSteps: estimatedMultiplier(estimate / Number(this.step), toSteps) };
+    }
+    const exact = growthOver(annual, compounding, years);
+    return { exact: () => exact, estimate, toSteps: multiplier(this.perStep(exact)) };
+  }
+
+  private perStep({ num, den }: Ratio): Ratio {
+    return ratio(num, den * this.step);
   }
 }

@@ -31,41 +31,78 @@ export interface RegularRun {
  * @param balance opening balance, minor units
  */
 export function fillRegularRows(columns: FillingColumns, run: RegularRun, balance: number): number {
-  const { dues, end, amount, growthOf, step, ties, setting } = run;
+  columns.reserve(columns.length + run.end - run.from);
+  const first = columns.length;
+  const plain = run.step === 1 && run.ties === 'away-from-zero';
+  let left = balance;
+  for (;;) {
+    const before = columns.length;
+    const at = run.from + before - first;
+    if (at >= run.end) break;
+    left =
+      plain && run.growthOf(at).fast ? fastRows(columns, run, at, left) : anyRows(columns, run, at, left);
+    if (columns.length === before) break;
+  }
+  finish(columns, run, first);
+  return columns.length - first;
+}
+
+/** Rows for as long as plain numbers settle the rounding; gives the balance after them. */
+function fastRows(columns: FillingColumns, run: RegularRun, from: number, opening: number): number {
+  const { n, date, interest, principal, closing, payment } = columns;
+  const { dues, end, amount, growthOf } = run;
   const fixed = run.kind === 'payment';
-  const whole = step === 1 && ties === 'away-from-zero';
-  columns.reserve(columns.length + end - run.from);
-  const { n, date, due, chargedTo, interest, principal, closing, payment } = columns;
-  const ownDue = due !== date;
-  const ownCharged = chargedTo !== date;
+  const number = run.number - run.from;
+  let balance = opening;
   let row = columns.length;
-  let at = run.from;
-  let number = run.number;
-  while (at < end) {
+  for (let at = from; at < end; at += 1) {
     const growth = growthOf(at);
-    let charged: number;
-    if (whole && growth.fast && balance <= growth.amountLimit) {
-      charged = fastRoundedProduct(balance, growth.num, growth.den);
-    } else {
-      charged = roundedProduct(balance, growth, ties) * step;
-    }
+    if (!growth.fast || balance > growth.amountLimit) break;
+    const charged = fastRoundedProduct(balance, growth.num, growth.den);
     const repaid = fixed ? amount - charged : amount;
     if (repaid < 0 || repaid >= balance) break;
-    const day = dues[at] as number;
-    n[row] = number;
-    date[row] = day;
+    n[row] = number + at;
+    date[row] = dues[at] as number;
     payment[row] = repaid + charged;
     interest[row] = charged;
     principal[row] = repaid;
     balance -= repaid;
     closing[row] = balance;
-    if (ownDue) due[row] = day;
-    if (ownCharged) chargedTo[row] = day;
-    if (setting > 0) columns.setting[row] = setting;
-    at += 1;
-    number += 1;
     row += 1;
   }
   columns.length = row;
-  return at - run.from;
+  return balance;
+}
+
+/** The same by any rounding rule and at any growth. */
+function anyRows(columns: FillingColumns, run: RegularRun, from: number, opening: number): number {
+  const { n, date, interest, principal, closing, payment } = columns;
+  const { dues, end, amount, growthOf, step, ties } = run;
+  const fixed = run.kind === 'payment';
+  const number = run.number - run.from;
+  let balance = opening;
+  let row = columns.length;
+  for (let at = from; at < end; at += 1) {
+    const charged = roundedProduct(balance, growthOf(at), ties) * step;
+    const repaid = fixed ? amount - charged : amount;
+    if (repaid < 0 || repaid >= balance) break;
+    n[row] = number + at;
+    date[row] = dues[at] as number;
+    payment[row] = repaid + charged;
+    interest[row] = charged;
+    principal[row] = repaid;
+    balance -= repaid;
+    closing[row] = balance;
+    row += 1;
+  }
+  columns.length = row;
+  return balance;
+}
+
+/** What most loans have no need of: due days of their own, and the setting of the payment. */
+function finish(columns: FillingColumns, { setting }: RegularRun, first: number): void {
+  const { date, due, chargedTo, length } = columns;
+  if (due !== date) due.set(date.subarray(first, length), first);
+  if (chargedTo !== date) chargedTo.set(date.subarray(first, length), first);
+  if (setting > 0) columns.setting.fill(setting, first, length);
 }

@@ -2,10 +2,9 @@ import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
 import { FillingColumns, type AmountColumn, type RowKind } from './loan-columns.ts';
 import { grainsPerMinorUnit, minorUnits, type LoanTerms } from './loan-terms.ts';
 
-/** A row in grains. */
+/** What a row charges, pays and moves, in grains. */
 export interface ExactRow {
   readonly n: number;
-  readonly kind: RowKind;
   readonly date: CalendarDay;
   readonly due: CalendarDay;
   readonly chargedTo: CalendarDay;
@@ -15,11 +14,14 @@ export interface ExactRow {
   readonly principal: bigint;
   readonly extra: bigint;
   readonly added: bigint;
+  readonly fee: bigint;
+}
+
+/** What is owed after a row, in grains. */
+export interface OwedAfter {
   readonly closing: bigint;
   readonly unpaid: bigint;
   readonly principalInArrears: bigint;
-  readonly fee: bigint;
-  readonly setting: number;
 }
 
 const amountColumns: readonly AmountColumn[] = [
@@ -52,25 +54,34 @@ export class RowWriter {
   }
 
   /** Writes a row. Throws `RangeError` when an amount is beyond what can be kept exactly. */
-  write(row: ExactRow): void {
+  write(kind: RowKind, row: ExactRow, after: OwedAfter, setting: number): void {
     const { exact } = this.columns;
-    if (exact) for (const column of amountColumns) exact[column].push(row[column]);
-    const minor = (amount: bigint): number => {
-      const value = minorUnits(this.terms, amount);
-      if (Number.isSafeInteger(value)) return value;
-      throw new RangeError(`Amounts grew beyond what can be kept exactly by ${formatDay(row.date)}.`);
-    };
+    if (exact) {
+      const amounts = { ...row, ...after };
+      for (const column of amountColumns) exact[column].push(amounts[column]);
+    }
     this.columns.write({
-      ...row,
-      payment: minor(row.payment),
-      interest: minor(row.interest),
-      principal: minor(row.principal),
-      extra: minor(row.extra),
-      added: minor(row.added),
-      closing: minor(row.closing),
-      unpaid: minor(row.unpaid),
-      principalInArrears: minor(row.principalInArrears),
-      fee: minor(row.fee),
+      n: row.n,
+      kind,
+      date: row.date,
+      due: row.due,
+      chargedTo: row.chargedTo,
+      payment: this.minor(row.payment, row.date),
+      interest: this.minor(row.interest, row.date),
+      principal: this.minor(row.principal, row.date),
+      extra: this.minor(row.extra, row.date),
+      added: this.minor(row.added, row.date),
+      closing: this.minor(after.closing, row.date),
+      unpaid: this.minor(after.unpaid, row.date),
+      principalInArrears: this.minor(after.principalInArrears, row.date),
+      fee: this.minor(row.fee, row.date),
+      setting,
     });
+  }
+
+  private minor(amount: bigint, on: CalendarDay): number {
+    const value = minorUnits(this.terms, amount);
+    if (Number.isSafeInteger(value)) return value;
+    throw new RangeError(`Amounts grew beyond what can be kept exactly by ${formatDay(on)}.`);
   }
 }

@@ -1,16 +1,16 @@
-import { ratio, ratioToNumber, type Ratio } from './ratio.ts';
+import { ratioToNumber, type Ratio } from './ratio.ts';
 import { roundRatio, type Ties } from './round-ratio.ts';
 
 /**
  * A multiplier prepared once and applied to many amounts. `fast` says that numerator and denominator are
  * small enough for {@link fastRoundedProduct}; `amountLimit` is the largest amount that path may be given.
- * `estimate` is the ratio as a double, good to a few units in its last place.
+ * `estimate` is the ratio as a double, good to one part in 2^45; the exact ratio is worked out when it is asked for.
  */
 export interface Multiplier {
   readonly num: number;
   readonly den: number;
   readonly estimate: number;
-  readonly exact: Ratio;
+  readonly exact: () => Ratio;
   readonly fast: boolean;
   readonly amountLimit: number;
 }
@@ -25,7 +25,12 @@ export function multiplier(exact: Ratio): Multiplier {
   // The product's double estimate must be within one of the true quotient: kept below 2^49 it is.
   const amountLimit = num === 0 ? 2 ** 52 : Math.min(2 ** 52, Math.floor((2 ** 49 * den) / num));
   const fast = exact.num >= 0n && num <= largestNumerator && den <= largestDenominator;
-  return { num, den, estimate: ratioToNumber(exact), exact, fast, amountLimit };
+  return { num, den, estimate: ratioToNumber(exact), exact: () => exact, fast, amountLimit };
+}
+
+/** The same where the exact ratio is dear to come by and a good estimate is not. */
+export function estimatedMultiplier(estimate: number, exact: () => Ratio): Multiplier {
+  return { num: 0, den: 1, estimate, exact, fast: false, amountLimit: 0 };
 }
 
 /**
@@ -56,9 +61,10 @@ export function roundedProduct(amount: number, by: Multiplier, ties: Ties): numb
   // Where the estimate is clear of a half by far more than its error, it settles the matter.
   if (product >= 0 && product < 2 ** 44) {
     const nearest = Math.floor(product + 0.5);
-    if (Math.abs(product + 0.5 - Math.round(product + 0.5)) > product * 2 ** -48 + 2 ** -40) return nearest;
+    if (Math.abs(product + 0.5 - Math.round(product + 0.5)) > product * 2 ** -44 + 2 ** -40) return nearest;
   }
-  return safeNumber(roundRatio(ratio(BigInt(amount) * by.exact.num, by.exact.den), ties));
+  const exact = by.exact();
+  return safeNumber(roundRatio({ num: BigInt(amount) * exact.num, den: exact.den }, ties));
 }
 
 /** A big integer as a number. Throws `RangeError` beyond ±(2^53 − 1), where a number would lose units. */

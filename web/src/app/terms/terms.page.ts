@@ -210,6 +210,7 @@ export class TermsPage {
   protected addStretch(): void {
     const { stretches } = this.form.controls.loan.controls;
     stretches.push(stretchForm());
+    this.noteStep();
     this.choose(`stretch-${stretches.length - 1}`);
   }
 
@@ -217,6 +218,7 @@ export class TermsPage {
     const { events } = this.form.controls.loan.controls;
     const day = firstDayOfEvent(this.typed().loan);
     events.push(eventForm({ type, on: day, from: day }));
+    this.noteStep();
     this.choose(`event-${events.length - 1}`);
   }
 
@@ -250,6 +252,12 @@ export class TermsPage {
       this.chosen.set(id);
       carryOut(act, this.form.controls.loan, this.made()?.life?.dues ?? []);
     }
+    if (act.act !== 'place' || !act.dragged) this.noteStep();
+  }
+
+  /** What is done at once is a step of its own; what is typed becomes one when typing pauses. */
+  private noteStep(): void {
+    this.history.note(this.form.getRawValue());
   }
 
   protected begin(point: StartingPoint): void {
@@ -267,6 +275,7 @@ export class TermsPage {
       events: (point.events ?? []).map((event) => eventForm(event).getRawValue()),
     };
     putBack(this.form, { ...typed, kind: point.kind, loan });
+    this.noteStep();
   }
 
   protected undo(): void {

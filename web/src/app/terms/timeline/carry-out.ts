@@ -30,9 +30,8 @@ export function carryOut(act: TimelineAct, form: LoanForm, dues: readonly number
   const day = event.type.value === 'extra-each' ? event.from : event.on;
   if (act.act === 'remove') events.removeAt(item.at);
   if (act.act === 'place') {
-    const single = Math.abs(act.day - item.from) === 1;
-    const near = single ? undefined : dues.find((due) => Math.abs(due - act.day) < periodDays * nearShare);
-    day.setValue(showDay(near ?? act.day));
+    const near = act.dragged && dues.find((due) => Math.abs(due - act.day) < periodDays * nearShare);
+    day.setValue(showDay(near || act.day));
   }
   if (act.act === 'to-due') {
     const on = readDay(day.value) ?? item.from;

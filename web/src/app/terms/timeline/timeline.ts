@@ -17,7 +17,7 @@ export type TimelineAct =
   /** Payments more or fewer in a stretch. */
   | { readonly act: 'lengthen'; readonly item: TimelineItem; readonly by: number }
   /** A stretch's end, or an event, is put on a day. */
-  | { readonly act: 'place'; readonly item: TimelineItem; readonly day: number }
+  | { readonly act: 'place'; readonly item: TimelineItem; readonly day: number; readonly dragged?: boolean }
   /** A stretch one place earlier or later. */
   | { readonly act: 'reorder'; readonly item: TimelineItem; readonly by: number }
   /** An event to the due date before or after. */
@@ -90,7 +90,12 @@ export class Timeline {
     const { left, width } = track.getBoundingClientRect();
     const share = Math.min(1, Math.max(0, (event.clientX - left) / width));
     const { from, to } = held.model;
-    this.acted.emit({ act: 'place', item: held.item, day: Math.round(from + share * (to - from)) });
+    this.acted.emit({
+      act: 'place',
+      item: held.item,
+      day: Math.round(from + share * (to - from)),
+      dragged: true,
+    });
   }
 
   protected release(): void {

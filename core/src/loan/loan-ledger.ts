@@ -1,0 +1,99 @@
+import type { CalendarDay } from '../calendar/calendar-day.ts';
+import { InterestMeter } from './interest-meter.ts';
+import type { RowKind } from './loan-columns.ts';
+import { eventsOf } from './loan-events.ts';
+import type { InterestRules } from './loan-interest.ts';
+import type { LoanNotice, Settlement } from './loan-schedule.ts';
+import { grainsPerMinorUnit, minorUnits, type LoanTerms } from './loan-terms.ts';
+import type { PaymentAgreement } from './payment-agreement.ts';
+import type { PeriodGrowths } from './period-growths.ts';
+import { RowWriter, type ExactRow } from './row-writer.ts';
+
+/** The amounts of a row that moves none of them. */
+export const noAmounts = { payment: 0n, interest: 0n, principal: 0n, extra: 0n, added: 0n, fee: 0n };
+
+export const least = (a: bigint, b: bigint): bigint => (a < b ? a : b);
+
+/** What is owed as the loan goes on, and the rows that say how it came to be. Amounts in grains. */
+export class LoanLedger {
+  readonly writer: RowWriter;
+  readonly meter: InterestMeter;
+  readonly notices: LoanNotice[] = [];
+  readonly grains: bigint;
+  settlement: Settlement | undefined;
+  balance: bigint;
+  /** Interest charged, due and not paid. */
+  unpaid = 0n;
+  /** Interest kept apart by agreement until the phase ends. */
+  kept = 0n;
+  /** Scheduled principal fallen due and not paid. */
+  behind = 0n;
+  /** Interest that had accrued before a loan was taken on, due with the first payment. */
+  broughtIn: bigint;
+  /** Payments so far. */
+  number = 0;
+  private readonly terms: LoanTerms;
+
+  constructor(
+    rules: InterestRules,
+    growths: PeriodGrowths,
+    private readonly agreement: PaymentAgreement,
+    capacity: number,
+  ) {
+    this.terms = rules.terms;
+    this.grains = grainsPerMinorUnit(this.terms);
+    this.writer = new RowWriter(this.terms, capacity);
+    this.meter = new InterestMeter(rules, growths, this.writer.columns);
+    this.balance = this.inGrains(this.terms.amount);
+    this.broughtIn = this.inGrains(this.terms.takenOn?.accruedInterest ?? 0);
+  }
+
+  /** Nothing is owed, no interest still waits for its due date, and nothing more can be drawn. */
+  get cleared(): boolean {
+    if (this.settlement) return true;
+    if (this.terms.creditLine) return false;
+    return this.apart + this.balance === 0n && this.meter.undisturbed;
+  }
+
+  /** What is owed besides the balance. */
+  get apart(): bigint {
+    return this.unpaid + this.kept + this.broughtIn;
+  }
+
+  inGrains(minor: number): bigint {
+    return BigInt(minor) * this.grains;
+  }
+
+  /** Notes that the loan was settled by the row just written. */
+  settle(on: CalendarDay, owed: bigint): void {
+    const agreed = eventsOf(this.terms.events, 'settled').find((event) => event.on === on)?.amount;
+    const minor = minorUnits(this.terms, owed);
+    this.settlement = { on, row: this.writer.columns.length - 1, owed: minor, paid: agreed ?? minor };
+  }
+
+  /** An amount, or the most that can be taken of it, with a notice. */
+  cut(on: CalendarDay, kind: LoanNotice['kind'], stated: bigint, most: bigint): bigint {
+    if (stated <= most) return stated;
+    this.notice(on, kind, stated, most);
+    return most;
+  }
+
+  notice(on: CalendarDay, kind: LoanNotice['kind'], stated: bigint, applied: bigint): void {
+    this.notices.push({
+      on,
+      kind,
+      stated: minorUnits(this.terms, stated),
+      applied: minorUnits(this.terms, applied),
+    });
+  }
+
+  /** Writes a row; what is owed after it stands in the ledger. */
+  write(kind: RowKind, row: ExactRow): void {
+    const after = {
+      closing: this.balance,
+      unpaid: this.unpaid + this.kept,
+      principalInArrears: this.behind,
+    };
+    this.writer.write(kind, row, after, Math.max(0, this.agreement.settings.length - 1));
+  }
+}
