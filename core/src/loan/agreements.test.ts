@@ -1,0 +1,436 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { isBusinessDay } from '../calendar/business-days/business-days.ts';
+import { addMonths, formatDay, parseDay } from '../calendar/calendar-day.ts';
+import { ratio, ratioFromDecimal, ratioToDecimal, ratioToNumber, type Ratio } from '../money/ratio.ts';
+import { accruedFee, loanPosition } from '../position/loan-position.ts';
+import { growthOver } from '../rates/compounding.ts';
+import type { RateIndex } from '../rates/rate-index.ts';
+import { TermsFault } from '../terms-fault.ts';
+import { arbitraryLoan } from './arbitrary-loan.ts';
+import { buildLoanSchedule } from './build-loan-schedule.ts';
+import { costAmortization } from './issue-costs.ts';
+import type { LoanEvent } from './loan-events.ts';
+import { loanProofs } from './loan-proofs.ts';
+import { loanRows, type LoanRow } from './loan-schedule.ts';
+import type { LoanTerms, Phase } from './loan-terms.ts';
+import { solveUnknown } from './solve-unknown.ts';
+import { totalOf } from './totals.ts';
+
+const day = (text: string): number => parseDay(text) as number;
+const percent = (text: string): Ratio => {
+  const { num, den } = ratioFromDecimal(text);
+  return ratio(num, den * 100n);
+};
+const level = (count: number, amortizeOver = count, payment?: number): Phase => ({
+  type: 'level',
+  count,
+  amortizeOver,
+  ...(payment !== undefined && { payment }),
+});
+
+/** A monthly loan of 100,000.00 at 6 %, changed as asked. */
+function terms(phases: readonly Phase[], more: Partial<LoanTerms> = {}): LoanTerms {
+  return {
+    kind: 'loan',
+    currency: 'EUR',
+    digits: 2,
+    amount: 10_000_000,
+    start: day('2024-01-15'),
+    annualRate: percent('6'),
+    rateSteps: [],
+    compounding: 'each-payment',
+    dayCount: 'even-periods',
+    every: 'month',
+    first: day('2024-02-15'),
+    due: 'end',
+    keepMonthEnd: false,
+    phases,
+    atEnd: 'pay',
+    rounding: { interest: 'cent', payment: 'cent', ties: 'away-from-zero' },
+    events: [],
+    ...more,
+  };
+}
+const rowsOf = (each: LoanTerms): LoanRow[] => loanRows(buildLoanSchedule(each));
+const failing = (each: LoanTerms): unknown[] =>
+  loanProofs(buildLoanSchedule(each)).filter(({ holds }) => !holds);
+
+describe('compounding', () => {
+  // Interest Act (Canada) s. 6, nominal rates compounded half-yearly not in advance: monthly equivalents, percent;
+  // figures from memory, reproduced by computation.
+  it.each([
+    ['6', '0.4938622'],
+    ['5', '0.4123915'],
+    ['8', '0.6558197'],
+    ['4', '0.3305890'],
+    ['7', '0.5750039'],
+  ])('half-yearly at %s %% is %s %% a month', (rate, monthly) => {
+    const growth = growthOver(percent(rate), 'half-yearly', { num: 1, den: 12 });
+    expect((ratioToNumber(growth) * 100).toFixed(7)).toBe(monthly);
+  });
+
+  // Kellison, The Theory of Interest, sections 1.8 and 1.9: effective rates equivalent to nominal ones; from memory.
+  it.each([
+    ['monthly', '12', '12.6825'],
+    ['quarterly', '8', '8.2432'],
+    ['daily', '10', '10.5155'],
+    ['continuous', '10', '10.5170'],
+    ['simple', '10', '10'],
+  ] as const)('%s at %s %% is %s %% a year', (compounding, nominal, effective) => {
+    const growth = growthOver(percent(nominal), compounding, { num: 1, den: 1 });
+    expect(ratioToDecimal(ratio(growth.num * 100n, growth.den), 4).replace('…', '')).toBe(effective);
+  });
+
+  it('multiplies over any cut of a stretch of time', () => {
+    const parts = fc.array(fc.integer({ min: 1, max: 400 }), { minLength: 2, maxLength: 5 });
+    fc.assert(
+      fc.property(parts, fc.constantFrom('annual', 'daily', 'continuous'), (days, compounding) => {
+        const growth = (of: number): number => {
+          const { num, den } = growthOver(percent('7.3'), compounding, { num: of, den: 365 });
+          return 1 + Number((num * 10n ** 30n) / den) / 1e30;
+        };
+        const whole = growth(days.reduce((sum, each) => sum + each, 0));
+        expect(days.reduce((product, each) => product * growth(each), 1)).toBeCloseTo(whole, 12);
+      }),
+    );
+  });
+});
+
+describe('phases', () => {
+  // Compound amount of 1 at 0.5 % over 12 periods, 1.061678 (standard tables, from memory): interest added each month.
+  it('deferral with interest added grows as the compound amount does', () => {
+    const [last] = rowsOf(
+      terms([{ type: 'no-payment', count: 12, interest: 'added-each-period', then: 'pay' }, level(60)]),
+    ).slice(11);
+    expect(Math.abs((last?.closing ?? 0) - 10_616_778)).toBeLessThanOrEqual(2);
+    expect(last).toMatchObject({ payment: 0, unpaid: 0 });
+  });
+
+  it('deferral with interest kept apart earns nothing on it, and adds or pays it at the end', () => {
+    const kept = (then: 'pay' | 'add-to-balance'): LoanRow[] =>
+      rowsOf(terms([{ type: 'no-payment', count: 3, interest: 'kept-apart', then }, level(12)]));
+    expect(
+      kept('pay')
+        .slice(0, 3)
+        .map(({ interest, unpaid, payment }) => [interest, unpaid, payment]),
+    ).toEqual([
+      [50_000, 50_000, 0],
+      [50_000, 100_000, 0],
+      [50_000, 0, 150_000],
+    ]);
+    expect(kept('add-to-balance')[2]).toMatchObject({ added: 150_000, closing: 10_150_000, unpaid: 0 });
+  });
+
+  // Annuity due: the ordinary payment discounted by one period (Kellison, section 3.3).
+  it('payments in advance are the ordinary ones discounted by a period, the first all principal', () => {
+    const due = rowsOf(terms([level(360)], { due: 'start', first: day('2024-01-15') }));
+    expect(due[0]).toMatchObject({ interest: 0, payment: Math.round(59_955.0525 / 1.005) });
+    expect(due).toHaveLength(360);
+    expect(due.at(-1)?.closing).toBe(0);
+  });
+
+  it('equal principal repays the same each time, interest falling by the same', () => {
+    const rows = rowsOf(terms([{ type: 'equal-principal', count: 10 }]));
+    expect(rows.every(({ principal }) => principal === 1_000_000)).toBe(true);
+    expect(rows.map(({ interest }) => interest)).toEqual(rows.map((_, at) => 50_000 - 5_000 * at));
+  });
+
+  it('a payment agreed below the interest lets the balance grow, unless interest is simple', () => {
+    const low: readonly Phase[] = [{ type: 'fixed', payment: 30_000, count: 2 }, level(12)];
+    expect(rowsOf(terms(low))[1]).toMatchObject({ added: 20_100, closing: 10_040_100, interest: 50_100 });
+    expect(rowsOf(terms(low, { compounding: 'simple' }))[1]).toMatchObject({
+      interest: 50_000,
+      unpaid: 40_000,
+    });
+  });
+
+  it('listed payments fall on their days, and regular ones go on from the next of theirs', () => {
+    const payments = [
+      { on: day('2024-03-01'), amount: 1_000_000 },
+      { on: day('2024-04-20'), amount: 2_000_000 },
+    ];
+    const rows = rowsOf(terms([{ type: 'custom', payments }, level(3)], { dayCount: 'ACT/365F' }));
+    expect(rows.map(({ due }) => formatDay(due))).toEqual([
+      '2024-03-01',
+      '2024-04-20',
+      '2024-05-15',
+      '2024-06-15',
+      '2024-07-15',
+    ]);
+    // 46 days from 15 January to 1 March of a leap year.
+    expect(rows[0]?.interest).toBe(Math.round((10_000_000 * 0.06 * 46) / 365));
+  });
+
+  it('what is left for renewal is renewed at its own rate, frequency and spread', () => {
+    const renewal: LoanEvent = {
+      type: 'renewal',
+      on: day('2026-01-15'),
+      annualRate: percent('5'),
+      count: 8,
+      amortizeOver: 40,
+      every: 'quarter',
+    };
+    const rows = rowsOf(terms([level(24, 300)], { atEnd: 'leave', events: [renewal] }));
+    const left = rows[23]?.closing ?? 0;
+    const fresh = rowsOf(
+      terms([level(8, 40)], {
+        amount: left,
+        start: day('2026-01-15'),
+        first: day('2026-04-15'),
+        every: 'quarter',
+        annualRate: percent('5'),
+        atEnd: 'leave',
+      }),
+    );
+    expect(rows.slice(24).map(({ payment, closing }) => [payment, closing])).toEqual(
+      fresh.map(({ payment, closing }) => [payment, closing]),
+    );
+  });
+
+  it('an odd last period runs to its own day', () => {
+    const rows = rowsOf(terms([level(12)], { last: day('2025-01-31') }));
+    expect(rows.at(-1)).toMatchObject({ due: day('2025-01-31'), closing: 0 });
+    // 15 December to 15 January is one month, 16 days more are 16 of the 31 to 15 February.
+    const opening = rows.at(-1)?.opening ?? 0;
+    expect(rows.at(-1)?.interest).toBe(Math.round((opening * (1 + 16 / 31)) / 200));
+  });
+});
+
+describe('rates', () => {
+  const step = (
+    from: string,
+    rate: string,
+    payment: 're-level' | 'keep',
+  ): LoanTerms['rateSteps'][number] => ({
+    from: day(from),
+    annualRate: percent(rate),
+    payment,
+  });
+
+  it('a step on a due date levels the payment as a new loan of what is left', () => {
+    const rows = rowsOf(terms([level(36)], { rateSteps: [step('2025-01-15', '7.5', 're-level')] }));
+    const left = rows[11]?.closing ?? 0;
+    const fresh = rowsOf(terms([level(24)], { amount: left, annualRate: percent('7.5') }));
+    expect(rows[12]?.payment).toBe(fresh[0]?.payment);
+    expect(rows.at(-1)?.closing).toBe(0);
+  });
+
+  it('a step inside a period splits its interest by days, and a kept payment ends sooner or later', () => {
+    const rows = rowsOf(terms([level(36)], { rateSteps: [step('2024-01-25', '3', 'keep')] }));
+    expect(rows[0]?.interest).toBe(Math.round((10_000_000 * (0.06 * 10 + 0.03 * 21)) / 31 / 12));
+    expect(rows[1]?.payment).toBe(rows[0]?.payment);
+    expect(rows.length).toBeLessThan(36);
+  });
+
+  const index: RateIndex = {
+    name: 'Any index',
+    margin: percent('1.5'),
+    floor: percent('1'),
+    cap: percent('5'),
+    resetEvery: 'quarter',
+    payment: 're-level',
+    fixings: [
+      { on: day('2024-01-15'), rate: percent('3.25') },
+      { on: day('2024-04-15'), rate: percent('-2') },
+      { on: day('2024-10-15'), rate: percent('4.5') },
+    ],
+  };
+
+  it('an index with its margin stays within floor and cap, and a missing fixing is told of by its date', () => {
+    const schedule = buildLoanSchedule(terms([{ type: 'interest-only', count: 12 }], { index }));
+    const interest = loanRows(schedule).map((row) => row.interest);
+    expect([interest[0], interest[3], interest[6], interest[9]]).toEqual([39_583, 8_333, 8_333, 41_667]);
+    const missing = schedule.notices.filter(({ kind }) => kind === 'fixing-missing');
+    expect(missing.map(({ on }) => formatDay(on))).toEqual(['2024-07-15']);
+  });
+});
+
+describe('what is unknown', () => {
+  // Present value of an annuity of 1, 60 periods at 0.5 %: 51.72556 (standard tables, from memory).
+  it('the amount that payments repay', () => {
+    const solved = solveUnknown(terms([level(60, 60, 100_000)], { amount: 1 }), 'amount');
+    expect(solved.amount).toBe(5_172_556);
+    expect(buildLoanSchedule(solved).closing[59]).toBe(0);
+  });
+
+  it('the rate that amount and payments come to, for any loan', () => {
+    const rate = fc.integer({ min: 1, max: 2400 });
+    fc.assert(
+      fc.property(rate, fc.integer({ min: 2, max: 240 }), (hundredths, count) => {
+        const known = terms([level(count)], { annualRate: ratio(BigInt(hundredths), 10_000n) });
+        const payment = buildLoanSchedule(known).payment[0] as number;
+        const asked = terms([level(count, count, payment)], { annualRate: ratio(0n) });
+        let solved: LoanTerms;
+        try {
+          solved = solveUnknown(asked, 'annual');
+        } catch (error) {
+          fc.pre(!(error instanceof TermsFault));
+          throw error;
+        }
+        const { num, den } = solved.annualRate;
+        // A cent of rounding in the payment moves the rate by little over a year, by more over a short one.
+        expect(Math.abs(Number((num * 10n ** 12n) / den) / 1e12 - hundredths / 10_000)).toBeLessThan(2e-5);
+        expect(failing(solved)).toEqual([]);
+      }),
+      { numRuns: 40 },
+    );
+  });
+
+  it('out of reach says why and what would do', () => {
+    const few = terms([level(12, 12, 800_000)], { annualRate: ratio(0n) });
+    expect(() => solveUnknown(few, 'annual')).toThrow('sum to 4000.00 less than the amount');
+    const open = terms([{ type: 'interest-only', count: 12 }], { amount: 1 });
+    expect(() => solveUnknown(open, 'amount')).toThrow('any value would do');
+  });
+});
+
+describe('a loan already running', () => {
+  it('goes on as the loan it was, taken on at any due date', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 58 }), fc.integer({ min: 1, max: 1500 }), (paid, rate) => {
+        const whole = terms([level(60)], { annualRate: ratio(BigInt(rate), 10_000n) });
+        const rows = rowsOf(whole);
+        const payment = rows[0]?.payment ?? 0;
+        const takenOn = terms([level(60 - paid, 60 - paid, payment)], {
+          ...whole,
+          amount: rows[paid - 1]?.closing ?? 0,
+          start: rows[paid - 1]?.due ?? 0,
+          first: addMonths(whole.first, paid),
+          phases: [level(60 - paid, 60 - paid, payment)],
+          takenOn: { accruedInterest: 0 },
+        });
+        const figures = ({ interest, closing, due }: LoanRow): unknown[] => [due, interest, closing];
+        expect(rowsOf(takenOn).map(figures)).toEqual(rows.slice(paid).map(figures));
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('pays what had accrued with its first payment, and it is another period’s expense', () => {
+    const takenOn = terms([level(12)], { start: day('2024-01-31'), takenOn: { accruedInterest: 25_806 } });
+    const [first] = rowsOf(takenOn);
+    // 15 of the 31 days of the month are still to come.
+    expect(first?.interest).toBe(25_806 + Math.round((10_000_000 * 15) / 31 / 200));
+    const schedule = buildLoanSchedule(takenOn);
+    expect(loanPosition(schedule, day('2024-01-31')).accruedInterest).toBe(25_806);
+    expect(failing(takenOn)).toEqual([]);
+  });
+});
+
+describe('a credit line', () => {
+  const line = terms([{ type: 'interest-only', count: 3 }], {
+    amount: 0,
+    start: day('2024-01-10'),
+    first: day('2024-01-31'),
+    keepMonthEnd: true,
+    dayCount: 'ACT/360',
+    creditLine: { limit: 50_000_000, unusedFee: percent('0.5') },
+    events: [
+      { type: 'draw', on: day('2024-01-15'), amount: 10_000_000, then: 'keep' },
+      { type: 'extra-principal', on: day('2024-02-10'), amount: 3_000_000, then: 'shorten' },
+    ],
+  });
+
+  // Common practice: interest on each day's balance, the day of a draw counted and that of a repayment not.
+  it('bills interest on each day’s balance, and a fee on what is not drawn', () => {
+    const bills = rowsOf(line).filter(({ n }) => n !== null);
+    expect(bills.map(({ interest }) => interest)).toEqual([
+      Math.round((10_000_000 * 0.06 * 16) / 360),
+      Math.round((0.06 * (10_000_000 * 10 + 7_000_000 * 19)) / 360),
+      Math.round((7_000_000 * 0.06 * 31) / 360),
+    ]);
+    expect(bills[0]?.fee).toBe(Math.round((0.005 * (50_000_000 * 5 + 40_000_000 * 16)) / 360));
+    expect(bills[2]).toMatchObject({ closing: 0, principal: 7_000_000 });
+    expect(accruedFee(buildLoanSchedule(line), day('2024-02-10'))).toBe(
+      Math.round((0.005 * 40_000_000 * 10) / 360),
+    );
+    expect(failing(line)).toEqual([]);
+  });
+
+  it('refuses a draw above its limit, saying what can be drawn', () => {
+    const over: LoanEvent = { type: 'draw', on: day('2024-02-15'), amount: 45_000_000, then: 'keep' };
+    expect(() => buildLoanSchedule({ ...line, events: [...line.events, over] })).toThrow(
+      'at most 430000.00 can be drawn',
+    );
+  });
+});
+
+describe('business days', () => {
+  it('move payments, and interest with them or not', () => {
+    const moving = { rule: 'following', calendar: 'TARGET' } as const;
+    fc.assert(
+      fc.property(arbitraryLoan, (any) => {
+        fc.pre(any.every !== 'week' && any.every !== 'two-weeks' && any.first > any.start + 20);
+        const plain = { ...any };
+        delete (plain as { businessDays?: unknown }).businessDays;
+        const unmoved = rowsOf({ ...plain, businessDays: { ...moving, accrual: 'unmoved' } });
+        const still = rowsOf(plain);
+        expect(unmoved.every(({ due }) => isBusinessDay(due, 'TARGET'))).toBe(true);
+        expect(unmoved.map(({ interest, closing }) => [interest, closing])).toEqual(
+          still.map(({ interest, closing }) => [interest, closing]),
+        );
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  // 15 June 2024 is a Saturday: paid on Monday 17, two days later.
+  it('count the days to the moved payment where interest moves', () => {
+    const loan = terms([{ type: 'interest-only', count: 6 }], {
+      dayCount: 'ACT/360',
+      businessDays: { rule: 'modified-following', calendar: 'TARGET', accrual: 'moved' },
+    });
+    const june = rowsOf(loan)[4];
+    expect(formatDay(june?.due ?? 0)).toBe('2024-06-17');
+    expect(june?.interest).toBe(Math.round((10_000_000 * 0.06 * 33) / 360));
+  });
+});
+
+describe('costs of a loan', () => {
+  // FASB Statement 91, Appendix B, example 1 (ASC 310-20-55): 100,000 over ten years at 10 %, payment 16,275, net fee
+  // 2,000: effective rate 10.4736 %, interest of the first year 10,264, fee amortized 264; from memory, reproduced.
+  const fas91 = terms([level(10, 10, 1_627_500)], {
+    annualRate: percent('10'),
+    every: 'year',
+    first: day('2025-01-15'),
+    issueCosts: { amount: 200_000, method: 'effective' },
+  });
+
+  it('are amortized at the effective rate of the standard’s example', () => {
+    const { effectiveRates, amortized } = costAmortization(buildLoanSchedule(fas91));
+    // The last payment here is what is then owed, a few units less than the standard's tenth of 16,275.
+    expect(Number(effectiveRates[0]?.rate)).toBeCloseTo(0.10473, 4);
+    expect(Math.round((amortized[0] ?? 0) / 100)).toBe(264);
+    expect(amortized.reduce((sum, each) => sum + each, 0)).toBe(200_000);
+  });
+
+  it('or in equal parts, the last taking the rounding', () => {
+    const equal = { ...fas91, issueCosts: { amount: 100_001, method: 'straight-line' } as const };
+    const { amortized } = costAmortization(buildLoanSchedule(equal));
+    expect([...amortized.subarray(0, 10)]).toEqual([...Array.from({ length: 9 }, () => 10_000), 10_001]);
+  });
+});
+
+describe('full precision', () => {
+  it('ends on the closed form, and rounds only for showing', () => {
+    const exact = terms([level(360)], {
+      rounding: { interest: 'none', payment: 'none', ties: 'away-from-zero' },
+    });
+    const schedule = buildLoanSchedule(exact);
+    // B·i/(1 − v^360)·360 − B with 50 digits: 115,838.19.
+    expect(totalOf(schedule, 'interest')).toBe(11_583_819);
+    expect(schedule.payment[359]).toBe(59_955);
+    expect(failing(exact)).toEqual([]);
+  });
+
+  it('settles a loan for less than is owed, and the difference is told', () => {
+    const settled = terms([level(36)], {
+      events: [{ type: 'settled', on: day('2024-09-01'), amount: 7_000_000 }],
+    });
+    const { settlement, closing, length } = buildLoanSchedule(settled);
+    expect(closing[length - 1]).toBe(0);
+    expect(settlement?.paid).toBe(7_000_000);
+    expect((settlement?.owed ?? 0) > 7_000_000).toBe(true);
+  });
+});
