@@ -1,21 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { isBusinessDay } from '../calendar/business-days/business-days.ts';
 import { addMonths, formatDay, parseDay } from '../calendar/calendar-day.ts';
 import { ratio, ratioFromDecimal, ratioToDecimal, ratioToNumber, type Ratio } from '../money/ratio.ts';
-import { accruedFee, loanPosition } from '../position/loan-position.ts';
+import { loanPosition } from '../position/loan-position.ts';
 import { growthOver } from '../rates/compounding.ts';
 import type { RateIndex } from '../rates/rate-index.ts';
 import { TermsFault } from '../terms-fault.ts';
-import { arbitraryLoan } from './arbitrary-loan.ts';
 import { buildLoanSchedule } from './build-loan-schedule.ts';
-import { costAmortization } from './issue-costs.ts';
 import type { LoanEvent } from './loan-events.ts';
 import { loanProofs } from './loan-proofs.ts';
 import { loanRows, type LoanRow } from './loan-schedule.ts';
 import type { LoanTerms, Phase } from './loan-terms.ts';
 import { solveUnknown } from './solve-unknown.ts';
-import { totalOf } from './totals.ts';
 
 const day = (text: string): number => parseDay(text) as number;
 const percent = (text: string): Ratio => {
@@ -315,122 +311,5 @@ describe('a loan already running', () => {
     const schedule = buildLoanSchedule(takenOn);
     expect(loanPosition(schedule, day('2024-01-31')).accruedInterest).toBe(25_806);
     expect(failing(takenOn)).toEqual([]);
-  });
-});
-
-describe('a credit line', () => {
-  const line = terms([{ type: 'interest-only', count: 3 }], {
-    amount: 0,
-    start: day('2024-01-10'),
-    first: day('2024-01-31'),
-    keepMonthEnd: true,
-    dayCount: 'ACT/360',
-    creditLine: { limit: 50_000_000, unusedFee: percent('0.5') },
-    events: [
-      { type: 'draw', on: day('2024-01-15'), amount: 10_000_000, then: 'keep' },
-      { type: 'extra-principal', on: day('2024-02-10'), amount: 3_000_000, then: 'shorten' },
-    ],
-  });
-
-  // Common practice: interest on each day's balance, the day of a draw counted and that of a repayment not.
-  it('bills interest on each day’s balance, and a fee on what is not drawn', () => {
-    const bills = rowsOf(line).filter(({ n }) => n !== null);
-    expect(bills.map(({ interest }) => interest)).toEqual([
-      Math.round((10_000_000 * 0.06 * 16) / 360),
-      Math.round((0.06 * (10_000_000 * 10 + 7_000_000 * 19)) / 360),
-      Math.round((7_000_000 * 0.06 * 31) / 360),
-    ]);
-    expect(bills[0]?.fee).toBe(Math.round((0.005 * (50_000_000 * 5 + 40_000_000 * 16)) / 360));
-    expect(bills[2]).toMatchObject({ closing: 0, principal: 7_000_000 });
-    expect(accruedFee(buildLoanSchedule(line), day('2024-02-10'))).toBe(
-      Math.round((0.005 * 40_000_000 * 10) / 360),
-    );
-    expect(failing(line)).toEqual([]);
-  });
-
-  it('refuses a draw above its limit, saying what can be drawn', () => {
-    const over: LoanEvent = { type: 'draw', on: day('2024-02-15'), amount: 45_000_000, then: 'keep' };
-    expect(() => buildLoanSchedule({ ...line, events: [...line.events, over] })).toThrow(
-      'at most 430000.00 can be drawn',
-    );
-  });
-});
-
-describe('business days', () => {
-  it('move payments, and interest with them or not', () => {
-    const moving = { rule: 'following', calendar: 'TARGET' } as const;
-    fc.assert(
-      fc.property(arbitraryLoan, (any) => {
-        fc.pre(any.every !== 'week' && any.every !== 'two-weeks' && any.first > any.start + 20);
-        const plain = { ...any };
-        delete (plain as { businessDays?: unknown }).businessDays;
-        const unmoved = rowsOf({ ...plain, businessDays: { ...moving, accrual: 'unmoved' } });
-        const still = rowsOf(plain);
-        expect(unmoved.every(({ due }) => isBusinessDay(due, 'TARGET'))).toBe(true);
-        expect(unmoved.map(({ interest, closing }) => [interest, closing])).toEqual(
-          still.map(({ interest, closing }) => [interest, closing]),
-        );
-      }),
-      { numRuns: 60 },
-    );
-  });
-
-  // 15 June 2024 is a Saturday: paid on Monday 17, two days later.
-  it('count the days to the moved payment where interest moves', () => {
-    const loan = terms([{ type: 'interest-only', count: 6 }], {
-      dayCount: 'ACT/360',
-      businessDays: { rule: 'modified-following', calendar: 'TARGET', accrual: 'moved' },
-    });
-    const june = rowsOf(loan)[4];
-    expect(formatDay(june?.due ?? 0)).toBe('2024-06-17');
-    expect(june?.interest).toBe(Math.round((10_000_000 * 0.06 * 33) / 360));
-  });
-});
-
-describe('costs of a loan', () => {
-  // FASB Statement 91, Appendix B, example 1 (ASC 310-20-55): 100,000 over ten years at 10 %, payment 16,275, net fee
-  // 2,000: effective rate 10.4736 %, interest of the first year 10,264, fee amortized 264; from memory, reproduced.
-  const fas91 = terms([level(10, 10, 1_627_500)], {
-    annualRate: percent('10'),
-    every: 'year',
-    first: day('2025-01-15'),
-    issueCosts: { amount: 200_000, method: 'effective' },
-  });
-
-  it('are amortized at the effective rate of the standard’s example', () => {
-    const { effectiveRates, amortized } = costAmortization(buildLoanSchedule(fas91));
-    // The last payment here is what is then owed, a few units less than the standard's tenth of 16,275.
-    expect(Number(effectiveRates[0]?.rate)).toBeCloseTo(0.10473, 4);
-    expect(Math.round((amortized[0] ?? 0) / 100)).toBe(264);
-    expect(amortized.reduce((sum, each) => sum + each, 0)).toBe(200_000);
-  });
-
-  it('or in equal parts, the last taking the rounding', () => {
-    const equal = { ...fas91, issueCosts: { amount: 100_001, method: 'straight-line' } as const };
-    const { amortized } = costAmortization(buildLoanSchedule(equal));
-    expect([...amortized.subarray(0, 10)]).toEqual([...Array.from({ length: 9 }, () => 10_000), 10_001]);
-  });
-});
-
-describe('full precision', () => {
-  it('ends on the closed form, and rounds only for showing', () => {
-    const exact = terms([level(360)], {
-      rounding: { interest: 'none', payment: 'none', ties: 'away-from-zero' },
-    });
-    const schedule = buildLoanSchedule(exact);
-    // B·i/(1 − v^360)·360 − B with 50 digits: 115,838.19.
-    expect(totalOf(schedule, 'interest')).toBe(11_583_819);
-    expect(schedule.payment[359]).toBe(59_955);
-    expect(failing(exact)).toEqual([]);
-  });
-
-  it('settles a loan for less than is owed, and the difference is told', () => {
-    const settled = terms([level(36)], {
-      events: [{ type: 'settled', on: day('2024-09-01'), amount: 7_000_000 }],
-    });
-    const { settlement, closing, length } = buildLoanSchedule(settled);
-    expect(closing[length - 1]).toBe(0);
-    expect(settlement?.paid).toBe(7_000_000);
-    expect((settlement?.owed ?? 0) > 7_000_000).toBe(true);
   });
 });

@@ -29,12 +29,13 @@ import { bondScheduleModel } from './bond-schedule-model';
 import type { OpenInstrument } from './instruments.service';
 import { loanScheduleModel } from './loan-schedule-model';
 import { PositionPanel } from './position-panel';
+import { StretchTotals } from './stretch-totals';
 import { asOfBand, rowId, type ScheduleRow } from './schedule-model';
 
 /** The schedule: its picture, its rows with the period end among them, and how any figure is made. */
 @Component({
   selector: 'coffer-schedule-tab',
-  imports: [Chart, ExplainPanel, FigureGrid, PositionPanel],
+  imports: [Chart, ExplainPanel, FigureGrid, PositionPanel, StretchTotals],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './schedule-tab.html',
   styleUrl: './schedule-tab.scss',
@@ -50,6 +51,10 @@ export class ScheduleTab {
   private readonly grid = viewChild<FigureGrid<ScheduleRow>>(FigureGrid);
 
   protected readonly schedule = computed(() => this.instrument().read.schedule);
+  protected readonly loan = computed(() => {
+    const schedule = this.schedule();
+    return schedule.kind === 'loan' ? schedule : undefined;
+  });
   protected readonly on = computed(() => parseDay(this.asOf.date()) as CalendarDay);
   protected readonly model = computed(() => {
     const openTo = parseDay(this.company.openEnd() ?? this.asOf.date()) as CalendarDay;
@@ -107,6 +112,10 @@ export class ScheduleTab {
   protected follow(link: FigureLink): void {
     if (link.to === 'row') this.showFigure(link.row, link.column);
     else void this.router.navigate(['/instruments', this.instrument().id, 'terms']);
+  }
+
+  protected showRow(index: number): void {
+    this.grid()?.reveal(rowId(index));
   }
 
   private showFigure(index: number, column: string): void {

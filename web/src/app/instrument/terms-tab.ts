@@ -1,12 +1,25 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { parseDay } from '@coffer/core';
+import { AsOfService } from '../company/as-of.service';
+import { fillForm } from '../terms/form/form-of-document';
+import { termsForm } from '../terms/form/terms-form';
+import { Timeline } from '../terms/timeline/timeline';
+import { stretchSpans } from '../terms/timeline/stretch-spans';
+import { timelineModel } from '../terms/timeline/timeline-model';
 import type { OpenInstrument } from './instruments.service';
 import { eventFacts, termFacts } from './term-facts';
 
 /** The terms as agreed and the events since. */
 @Component({
   selector: 'coffer-terms-tab',
+  imports: [Timeline],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
+    @if (life(); as drawn) {
+      <section class="sheet life">
+        <coffer-timeline [model]="drawn" [on]="on()" [fixed]="true" />
+      </section>
+    }
     <section class="sheet">
       <h2>Terms</h2>
       <dl class="list">
@@ -38,6 +51,16 @@ import { eventFacts, termFacts } from './term-facts';
 })
 export class TermsTab {
   readonly instrument = input.required<OpenInstrument>();
+  private readonly asOf = inject(AsOfService);
+  protected readonly on = computed(() => parseDay(this.asOf.date()));
+  /** The agreement drawn on its life, as it is composed. */
+  protected readonly life = computed(() => {
+    const { document, schedule } = this.instrument().read;
+    if (document.kind === 'bond' || schedule.kind !== 'loan') return undefined;
+    const form = termsForm();
+    fillForm(form, document);
+    return timelineModel(form.getRawValue().loan, stretchSpans(schedule), document.kind === 'credit-line');
+  });
   protected readonly terms = computed(() => termFacts(this.instrument().read.document));
   protected readonly events = computed(() => eventFacts(this.instrument().read.document));
 }

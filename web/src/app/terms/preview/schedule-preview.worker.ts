@@ -1,3 +1,4 @@
+import { stretchSpans } from '../timeline/stretch-spans';
 import { entriesJson, readInstrument, scheduleJson } from '@coffer/contract';
 import {
   bondIssueEntry,
@@ -24,14 +25,10 @@ function issueLines(schedule: Schedule): readonly PreviewLine[] {
 
 function lifeOf(schedule: LoanSchedule): LoanLife {
   const { stretches, settings, terms, length, n, due } = schedule;
-  const cleared = schedule.closing[length - 1] === 0 ? (schedule.date[length - 1] as number) : Infinity;
   const dues: number[] = [];
   for (let row = 0; row < length; row += 1) if ((n[row] as number) > 0) dues.push(due[row] as number);
   return {
-    spans: stretches.map(({ opens, count, interestDays }) => {
-      const ends = Math.min(cleared, interestDays[count - 1] as number);
-      return { from: Math.min(opens, ends), to: ends };
-    }),
+    spans: stretchSpans(schedule),
     dues,
     payments: stretches.map((_, at) => {
       const set = settings.find((setting) => setting.stretch === at);
