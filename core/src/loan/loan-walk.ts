@@ -22,6 +22,13 @@ const mostMovedDays = 10;
 const dustParts = 10n ** 18n;
 const atLeastZero = (a: bigint): bigint => (a > 0n ? a : 0n);
 
+/** What the agreement asks for in a row: the payment, the interest due in it, interest that joins the balance. */
+interface Asked {
+  payment: bigint;
+  interest: bigint;
+  added: bigint;
+}
+
 /** The walk along the due dates. Holds what a row leaves to the next; amounts in grains. */
 export class LoanWalk {
   private readonly growths: PeriodGrowths;
@@ -222,12 +229,8 @@ export class LoanWalk {
     else for (const event of onTheDay) this.rows.between(event);
   }
 
-  /** What the agreement asks for in a row: the payment, the interest due in it, interest that joins the balance. */
-  private askedFor(
-    stretch: Stretch,
-    at: number,
-    interest: bigint,
-  ): { payment: bigint; interest: bigint; added: bigint } {
+  /** What the agreement asks for in a row. */
+  private askedFor(stretch: Stretch, at: number, interest: bigint): Asked {
     const setting = this.agreement.now;
     const { phase } = stretch;
     if (setting.kind === 'none' && phase.type === 'no-payment') {
@@ -240,14 +243,20 @@ export class LoanWalk {
       return { payment: 0n, interest: 0n, added: together };
     }
     let payment = setting.amount;
+    if (phase.type === 'no-payment' && at === phase.count - 1 && this.ledger.kept > 0n) {
+      // Payments were agreed after all; what was kept apart before is still added or paid with the last of them.
+      const kept = this.ledger.kept;
+      this.ledger.kept = 0n;
+      const { payment: asked, interest: due, added } = belowInterest(payment, interest, this.terms);
+      if (phase.then === 'pay') return { payment: asked + kept, interest: due + kept, added };
+      return { payment: asked, interest: due, added: added + kept };
+    }
     if (setting.kind === 'interest') payment = interest;
     if (setting.kind === 'principal') payment += interest;
     if (setting.kind === 'listed' && phase.type === 'custom') {
       payment = this.ledger.inGrains(phase.payments[at]?.amount ?? 0);
     }
-    if (payment >= interest || this.terms.compounding === 'simple') return { payment, interest, added: 0n };
-    // A payment agreed below the interest: what it does not cover joins the balance on the due date.
-    return { payment, interest: payment, added: interest - payment };
+    return belowInterest(payment, interest, this.terms);
   }
 
   /** What comes in after the last due date is charged interest to its own day, so that none is lost. */
@@ -289,4 +298,10 @@ export class LoanWalk {
       if (!known(due)) this.ledger.notice(on, 'event-without-effect', this.ledger.inGrains(amount), 0n);
     }
   }
+}
+
+/** A payment agreed below the interest: what it does not cover joins the balance, unless interest is simple. */
+function belowInterest(payment: bigint, interest: bigint, { compounding }: LoanTerms): Asked {
+  if (payment >= interest || compounding === 'simple') return { payment, interest, added: 0n };
+  return { payment, interest: payment, added: interest - payment };
 }

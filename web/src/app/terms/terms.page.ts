@@ -209,24 +209,24 @@ export class TermsPage {
 
   protected addStretch(): void {
     const { stretches } = this.form.controls.loan.controls;
-    stretches.push(stretchForm());
-    this.noteStep();
+    this.step(() => stretches.push(stretchForm()));
     this.choose(`stretch-${stretches.length - 1}`);
   }
 
   protected addEvent(type: EventType): void {
     const { events } = this.form.controls.loan.controls;
     const day = firstDayOfEvent(this.typed().loan);
-    events.push(eventForm({ type, on: day, from: day }));
-    this.noteStep();
+    this.step(() => events.push(eventForm({ type, on: day, from: day })));
     this.choose(`event-${events.length - 1}`);
   }
 
   protected moveStretch(at: number, by: number): void {
     const { stretches } = this.form.controls.loan.controls;
     const moved = stretches.at(at);
-    stretches.removeAt(at, { emitEvent: false });
-    stretches.insert(at + by, moved);
+    this.step(() => {
+      stretches.removeAt(at, { emitEvent: false });
+      stretches.insert(at + by, moved);
+    });
     this.chosen.set(`stretch-${at + by}`);
   }
 
@@ -244,7 +244,10 @@ export class TermsPage {
     const { item } = act;
     const id = `${item.kind}-${item.at}`;
     if (act.act === 'choose') this.choose(id);
-    else if (act.act === 'reorder') {
+    else if (act.act === 'place' && act.dragged) {
+      this.chosen.set(id);
+      carryOut(act, this.form.controls.loan, this.made()?.life?.dues ?? []);
+    } else if (act.act === 'reorder') {
       const to = item.at + act.by;
       if (to >= 0 && to < this.form.controls.loan.controls.stretches.length)
         this.moveStretch(item.at, act.by);
@@ -274,8 +277,7 @@ export class TermsPage {
       stretches: point.stretches.map((stretch) => stretchForm(stretch).getRawValue()),
       events: (point.events ?? []).map((event) => eventForm(event).getRawValue()),
     };
-    putBack(this.form, { ...typed, kind: point.kind, loan });
-    this.noteStep();
+    this.step(() => putBack(this.form, { ...typed, kind: point.kind, loan }));
   }
 
   protected undo(): void {
