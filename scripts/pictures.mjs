@@ -44,17 +44,31 @@ await open('Annealing line loan');
 await page.getByRole('gridcell', { name: '2,104.18' }).click();
 await take('instrument');
 
+await open('Cullet sorter build loan');
+await page.getByRole('tab', { name: 'Terms & events' }).click();
+await page.getByRole('heading', { name: 'Events' }).waitFor();
+await take('terms');
+
 await open('5.50% bonds due 2034');
 await take('bond');
 
 await page.goto(`${address}/instruments/new`);
+await page.getByRole('listitem').filter({ hasText: 'Interest only, then level' }).getByRole('button').click();
 await fill('Name', 'Polishing bay loan');
 await fill('Lender', 'Quillhaven Bank');
 await fill('Amount, EUR', '1.2m');
 await fill('Start', '1 oct 26');
 await fill('First payment', '1 nov 26');
 await fill('Annual rate, %', '6 1/8');
-await fill('Number of payments', '96');
+await fill('Number of payments', '18');
+await page.getByRole('button', { name: 'Add an event' }).first().click();
+await page.getByRole('menuitem', { name: 'Rate step' }).click();
+await page.locator('#event-0').getByLabel('On', { exact: true }).fill('1 oct 28');
+await page.locator('#event-0').getByLabel('New rate, %').fill('5 3/4');
+await page.getByRole('button', { name: 'Add an event' }).first().click();
+await page.getByRole('menuitem', { name: 'Extra principal' }).click();
+await page.locator('#event-1').getByLabel('On', { exact: true }).fill('15 jun 29');
+await page.locator('#event-1').getByLabel('Amount').fill('75,000');
 await page.getByText('proofs hold').waitFor();
 await take('new-instrument');
 

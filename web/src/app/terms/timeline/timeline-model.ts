@@ -113,7 +113,8 @@ function ticksBetween(from: number, to: number): TimelineTick[] {
   const ticks: TimelineTick[] = [];
   const first = months >= 12 ? calendarDay(year + 1, 1, 1) : calendarDay(year, month, 1);
   for (let day = first; day < to; day = addMonths(day, months)) {
-    if (day < from) continue;
+    // A mark at the very end has no room for its words.
+    if (day < from || day > to - (to - from) * 0.04) continue;
     ticks.push({
       day,
       text: months >= 12 ? String(calendarFields(day).year) : showDay(day).replace(/^\d+ /, ''),
