@@ -1,56 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { addMonths, formatDay, parseDay } from '../calendar/calendar-day.ts';
-import { ratio, ratioFromDecimal, ratioToDecimal, ratioToNumber, type Ratio } from '../money/ratio.ts';
+import { addMonths, formatDay } from '../calendar/calendar-day.ts';
+import { ratio, ratioToDecimal, ratioToNumber } from '../money/ratio.ts';
 import { loanPosition } from '../position/loan-position.ts';
 import { growthOver } from '../rates/compounding.ts';
 import type { RateIndex } from '../rates/rate-index.ts';
 import { TermsFault } from '../terms-fault.ts';
 import { buildLoanSchedule } from './build-loan-schedule.ts';
 import type { LoanEvent } from './loan-events.ts';
-import { loanProofs } from './loan-proofs.ts';
 import { loanRows, type LoanRow } from './loan-schedule.ts';
 import type { LoanTerms, Phase } from './loan-terms.ts';
 import { solveUnknown } from './solve-unknown.ts';
-
-const day = (text: string): number => parseDay(text) as number;
-const percent = (text: string): Ratio => {
-  const { num, den } = ratioFromDecimal(text);
-  return ratio(num, den * 100n);
-};
-const level = (count: number, amortizeOver = count, payment?: number): Phase => ({
-  type: 'level',
-  count,
-  amortizeOver,
-  ...(payment !== undefined && { payment }),
-});
-
-/** A monthly loan of 100,000.00 at 6 %, changed as asked. */
-function terms(phases: readonly Phase[], more: Partial<LoanTerms> = {}): LoanTerms {
-  return {
-    kind: 'loan',
-    currency: 'EUR',
-    digits: 2,
-    amount: 10_000_000,
-    start: day('2024-01-15'),
-    annualRate: percent('6'),
-    rateSteps: [],
-    compounding: 'each-payment',
-    dayCount: 'even-periods',
-    every: 'month',
-    first: day('2024-02-15'),
-    due: 'end',
-    keepMonthEnd: false,
-    phases,
-    atEnd: 'pay',
-    rounding: { interest: 'cent', payment: 'cent', ties: 'away-from-zero' },
-    events: [],
-    ...more,
-  };
-}
-const rowsOf = (each: LoanTerms): LoanRow[] => loanRows(buildLoanSchedule(each));
-const failing = (each: LoanTerms): unknown[] =>
-  loanProofs(buildLoanSchedule(each)).filter(({ holds }) => !holds);
+import { day, failing, level, percent, plainLoan, rowsOf } from './plain-loan.ts';
 
 describe('compounding', () => {
   // Interest Act (Canada) s. 6, nominal rates compounded half-yearly not in advance: monthly equivalents, percent;
@@ -97,7 +58,7 @@ describe('phases', () => {
   // Compound amount of 1 at 0.5 % over 12 periods, 1.061678 (standard tables, from memory): interest added each month.
   it('deferral with interest added grows as the compound amount does', () => {
     const [last] = rowsOf(
-      terms([{ type: 'no-payment', count: 12, interest: 'added-each-period', then: 'pay' }, level(60)]),
+      plainLoan([{ type: 'no-payment', count: 12, interest: 'added-each-period', then: 'pay' }, level(60)]),
     ).slice(11);
     expect(Math.abs((last?.closing ?? 0) - 10_616_778)).toBeLessThanOrEqual(2);
     expect(last).toMatchObject({ payment: 0, unpaid: 0 });
@@ -105,7 +66,7 @@ describe('phases', () => {
 
   it('deferral with interest kept apart earns nothing on it, and adds or pays it at the end', () => {
     const kept = (then: 'pay' | 'add-to-balance'): LoanRow[] =>
-      rowsOf(terms([{ type: 'no-payment', count: 3, interest: 'kept-apart', then }, level(12)]));
+      rowsOf(plainLoan([{ type: 'no-payment', count: 3, interest: 'kept-apart', then }, level(12)]));
     expect(
       kept('pay')
         .slice(0, 3)
@@ -120,22 +81,22 @@ describe('phases', () => {
 
   // Annuity due: the ordinary payment discounted by one period (Kellison, section 3.3).
   it('payments in advance are the ordinary ones discounted by a period, the first all principal', () => {
-    const due = rowsOf(terms([level(360)], { due: 'start', first: day('2024-01-15') }));
+    const due = rowsOf(plainLoan([level(360)], { due: 'start', first: day('2024-01-15') }));
     expect(due[0]).toMatchObject({ interest: 0, payment: Math.round(59_955.0525 / 1.005) });
     expect(due).toHaveLength(360);
     expect(due.at(-1)?.closing).toBe(0);
   });
 
   it('equal principal repays the same each time, interest falling by the same', () => {
-    const rows = rowsOf(terms([{ type: 'equal-principal', count: 10 }]));
+    const rows = rowsOf(plainLoan([{ type: 'equal-principal', count: 10 }]));
     expect(rows.every(({ principal }) => principal === 1_000_000)).toBe(true);
     expect(rows.map(({ interest }) => interest)).toEqual(rows.map((_, at) => 50_000 - 5_000 * at));
   });
 
   it('a payment agreed below the interest lets the balance grow, unless interest is simple', () => {
     const low: readonly Phase[] = [{ type: 'fixed', payment: 30_000, count: 2 }, level(12)];
-    expect(rowsOf(terms(low))[1]).toMatchObject({ added: 20_100, closing: 10_040_100, interest: 50_100 });
-    expect(rowsOf(terms(low, { compounding: 'simple' }))[1]).toMatchObject({
+    expect(rowsOf(plainLoan(low))[1]).toMatchObject({ added: 20_100, closing: 10_040_100, interest: 50_100 });
+    expect(rowsOf(plainLoan(low, { compounding: 'simple' }))[1]).toMatchObject({
       interest: 50_000,
       unpaid: 40_000,
     });
@@ -146,7 +107,7 @@ describe('phases', () => {
       { on: day('2024-03-01'), amount: 1_000_000 },
       { on: day('2024-04-20'), amount: 2_000_000 },
     ];
-    const rows = rowsOf(terms([{ type: 'custom', payments }, level(3)], { dayCount: 'ACT/365F' }));
+    const rows = rowsOf(plainLoan([{ type: 'custom', payments }, level(3)], { dayCount: 'ACT/365F' }));
     expect(rows.map(({ due }) => formatDay(due))).toEqual([
       '2024-03-01',
       '2024-04-20',
@@ -167,10 +128,10 @@ describe('phases', () => {
       amortizeOver: 40,
       every: 'quarter',
     };
-    const rows = rowsOf(terms([level(24, 300)], { atEnd: 'leave', events: [renewal] }));
+    const rows = rowsOf(plainLoan([level(24, 300)], { atEnd: 'leave', events: [renewal] }));
     const left = rows[23]?.closing ?? 0;
     const fresh = rowsOf(
-      terms([level(8, 40)], {
+      plainLoan([level(8, 40)], {
         amount: left,
         start: day('2026-01-15'),
         first: day('2026-04-15'),
@@ -185,7 +146,7 @@ describe('phases', () => {
   });
 
   it('an odd last period runs to its own day', () => {
-    const rows = rowsOf(terms([level(12)], { last: day('2025-01-31') }));
+    const rows = rowsOf(plainLoan([level(12)], { last: day('2025-01-31') }));
     expect(rows.at(-1)).toMatchObject({ due: day('2025-01-31'), closing: 0 });
     // 15 December to 15 January is one month, 16 days more are 16 of the 31 to 15 February.
     const opening = rows.at(-1)?.opening ?? 0;
@@ -205,15 +166,15 @@ describe('rates', () => {
   });
 
   it('a step on a due date levels the payment as a new loan of what is left', () => {
-    const rows = rowsOf(terms([level(36)], { rateSteps: [step('2025-01-15', '7.5', 're-level')] }));
+    const rows = rowsOf(plainLoan([level(36)], { rateSteps: [step('2025-01-15', '7.5', 're-level')] }));
     const left = rows[11]?.closing ?? 0;
-    const fresh = rowsOf(terms([level(24)], { amount: left, annualRate: percent('7.5') }));
+    const fresh = rowsOf(plainLoan([level(24)], { amount: left, annualRate: percent('7.5') }));
     expect(rows[12]?.payment).toBe(fresh[0]?.payment);
     expect(rows.at(-1)?.closing).toBe(0);
   });
 
   it('a step inside a period splits its interest by days, and a kept payment ends sooner or later', () => {
-    const rows = rowsOf(terms([level(36)], { rateSteps: [step('2024-01-25', '3', 'keep')] }));
+    const rows = rowsOf(plainLoan([level(36)], { rateSteps: [step('2024-01-25', '3', 'keep')] }));
     expect(rows[0]?.interest).toBe(Math.round((10_000_000 * (0.06 * 10 + 0.03 * 21)) / 31 / 12));
     expect(rows[1]?.payment).toBe(rows[0]?.payment);
     expect(rows.length).toBeLessThan(36);
@@ -234,7 +195,7 @@ describe('rates', () => {
   };
 
   it('an index with its margin stays within floor and cap, and a missing fixing is told of by its date', () => {
-    const schedule = buildLoanSchedule(terms([{ type: 'interest-only', count: 12 }], { index }));
+    const schedule = buildLoanSchedule(plainLoan([{ type: 'interest-only', count: 12 }], { index }));
     const interest = loanRows(schedule).map((row) => row.interest);
     expect([interest[0], interest[3], interest[6], interest[9]]).toEqual([39_583, 8_333, 8_333, 41_667]);
     const missing = schedule.notices.filter(({ kind }) => kind === 'fixing-missing');
@@ -245,7 +206,7 @@ describe('rates', () => {
 describe('what is unknown', () => {
   // Present value of an annuity of 1, 60 periods at 0.5 %: 51.72556 (standard tables, from memory).
   it('the amount that payments repay', () => {
-    const solved = solveUnknown(terms([level(60, 60, 100_000)], { amount: 1 }), 'amount');
+    const solved = solveUnknown(plainLoan([level(60, 60, 100_000)], { amount: 1 }), 'amount');
     expect(solved.amount).toBe(5_172_556);
     expect(buildLoanSchedule(solved).closing[59]).toBe(0);
   });
@@ -254,9 +215,9 @@ describe('what is unknown', () => {
     const rate = fc.integer({ min: 1, max: 2400 });
     fc.assert(
       fc.property(rate, fc.integer({ min: 2, max: 240 }), (hundredths, count) => {
-        const known = terms([level(count)], { annualRate: ratio(BigInt(hundredths), 10_000n) });
+        const known = plainLoan([level(count)], { annualRate: ratio(BigInt(hundredths), 10_000n) });
         const payment = buildLoanSchedule(known).payment[0] as number;
-        const asked = terms([level(count, count, payment)], { annualRate: ratio(0n) });
+        const asked = plainLoan([level(count, count, payment)], { annualRate: ratio(0n) });
         let solved: LoanTerms;
         try {
           solved = solveUnknown(asked, 'annual');
@@ -274,9 +235,9 @@ describe('what is unknown', () => {
   });
 
   it('out of reach says why and what would do', () => {
-    const few = terms([level(12, 12, 800_000)], { annualRate: ratio(0n) });
+    const few = plainLoan([level(12, 12, 800_000)], { annualRate: ratio(0n) });
     expect(() => solveUnknown(few, 'annual')).toThrow('sum to 4000.00 less than the amount');
-    const open = terms([{ type: 'interest-only', count: 12 }], { amount: 1 });
+    const open = plainLoan([{ type: 'interest-only', count: 12 }], { amount: 1 });
     expect(() => solveUnknown(open, 'amount')).toThrow('any value would do');
   });
 });
@@ -285,10 +246,10 @@ describe('a loan already running', () => {
   it('goes on as the loan it was, taken on at any due date', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 58 }), fc.integer({ min: 1, max: 1500 }), (paid, rate) => {
-        const whole = terms([level(60)], { annualRate: ratio(BigInt(rate), 10_000n) });
+        const whole = plainLoan([level(60)], { annualRate: ratio(BigInt(rate), 10_000n) });
         const rows = rowsOf(whole);
         const payment = rows[0]?.payment ?? 0;
-        const takenOn = terms([level(60 - paid, 60 - paid, payment)], {
+        const takenOn = plainLoan([level(60 - paid, 60 - paid, payment)], {
           ...whole,
           amount: rows[paid - 1]?.closing ?? 0,
           start: rows[paid - 1]?.due ?? 0,
@@ -304,7 +265,10 @@ describe('a loan already running', () => {
   });
 
   it('pays what had accrued with its first payment, and it is another period’s expense', () => {
-    const takenOn = terms([level(12)], { start: day('2024-01-31'), takenOn: { accruedInterest: 25_806 } });
+    const takenOn = plainLoan([level(12)], {
+      start: day('2024-01-31'),
+      takenOn: { accruedInterest: 25_806 },
+    });
     const [first] = rowsOf(takenOn);
     // 15 of the 31 days of the month are still to come.
     expect(first?.interest).toBe(25_806 + Math.round((10_000_000 * 15) / 31 / 200));

@@ -1,59 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { isBusinessDay } from '../calendar/business-days/business-days.ts';
-import { formatDay, parseDay } from '../calendar/calendar-day.ts';
-import { ratio, ratioFromDecimal, type Ratio } from '../money/ratio.ts';
+import { formatDay } from '../calendar/calendar-day.ts';
 import { accruedFee } from '../position/loan-position.ts';
 import { arbitraryLoan } from './arbitrary-loan.ts';
 import { buildLoanSchedule } from './build-loan-schedule.ts';
 import { costAmortization } from './issue-costs.ts';
 import type { LoanEvent } from './loan-events.ts';
-import { loanProofs } from './loan-proofs.ts';
-import { loanRows, type LoanRow } from './loan-schedule.ts';
-import type { LoanTerms, Phase } from './loan-terms.ts';
 import { totalOf } from './totals.ts';
-
-const day = (text: string): number => parseDay(text) as number;
-const percent = (text: string): Ratio => {
-  const { num, den } = ratioFromDecimal(text);
-  return ratio(num, den * 100n);
-};
-const level = (count: number, amortizeOver = count, payment?: number): Phase => ({
-  type: 'level',
-  count,
-  amortizeOver,
-  ...(payment !== undefined && { payment }),
-});
-
-/** A monthly loan of 100,000.00 at 6 %, changed as asked. */
-function terms(phases: readonly Phase[], more: Partial<LoanTerms> = {}): LoanTerms {
-  return {
-    kind: 'loan',
-    currency: 'EUR',
-    digits: 2,
-    amount: 10_000_000,
-    start: day('2024-01-15'),
-    annualRate: percent('6'),
-    rateSteps: [],
-    compounding: 'each-payment',
-    dayCount: 'even-periods',
-    every: 'month',
-    first: day('2024-02-15'),
-    due: 'end',
-    keepMonthEnd: false,
-    phases,
-    atEnd: 'pay',
-    rounding: { interest: 'cent', payment: 'cent', ties: 'away-from-zero' },
-    events: [],
-    ...more,
-  };
-}
-const rowsOf = (each: LoanTerms): LoanRow[] => loanRows(buildLoanSchedule(each));
-const failing = (each: LoanTerms): unknown[] =>
-  loanProofs(buildLoanSchedule(each)).filter(({ holds }) => !holds);
+import { day, failing, level, percent, plainLoan, rowsOf } from './plain-loan.ts';
 
 describe('a credit line', () => {
-  const line = terms([{ type: 'interest-only', count: 3 }], {
+  const line = plainLoan([{ type: 'interest-only', count: 3 }], {
     amount: 0,
     start: day('2024-01-10'),
     first: day('2024-01-31'),
@@ -111,7 +69,7 @@ describe('business days', () => {
 
   // 15 June 2024 is a Saturday: paid on Monday 17, two days later.
   it('count the days to the moved payment where interest moves', () => {
-    const loan = terms([{ type: 'interest-only', count: 6 }], {
+    const loan = plainLoan([{ type: 'interest-only', count: 6 }], {
       dayCount: 'ACT/360',
       businessDays: { rule: 'modified-following', calendar: 'TARGET', accrual: 'moved' },
     });
@@ -124,7 +82,7 @@ describe('business days', () => {
 describe('costs of a loan', () => {
   // FASB Statement 91, Appendix B, example 1 (ASC 310-20-55): 100,000 over ten years at 10 %, payment 16,275, net fee
   // 2,000: effective rate 10.4736 %, interest of the first year 10,264, fee amortized 264; from memory, reproduced.
-  const fas91 = terms([level(10, 10, 1_627_500)], {
+  const fas91 = plainLoan([level(10, 10, 1_627_500)], {
     annualRate: percent('10'),
     every: 'year',
     first: day('2025-01-15'),
@@ -148,7 +106,7 @@ describe('costs of a loan', () => {
 
 describe('full precision', () => {
   it('ends on the closed form, and rounds only for showing', () => {
-    const exact = terms([level(360)], {
+    const exact = plainLoan([level(360)], {
       rounding: { interest: 'none', payment: 'none', ties: 'away-from-zero' },
     });
     const schedule = buildLoanSchedule(exact);
@@ -159,7 +117,7 @@ describe('full precision', () => {
   });
 
   it('settles a loan for less than is owed, and the difference is told', () => {
-    const settled = terms([level(36)], {
+    const settled = plainLoan([level(36)], {
       events: [{ type: 'settled', on: day('2024-09-01'), amount: 7_000_000 }],
     });
     const { settlement, closing, length } = buildLoanSchedule(settled);

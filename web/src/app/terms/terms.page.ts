@@ -253,13 +253,14 @@ export class TermsPage {
         this.moveStretch(item.at, act.by);
     } else {
       this.chosen.set(id);
-      carryOut(act, this.form.controls.loan, this.made()?.life?.dues ?? []);
+      this.step(() => carryOut(act, this.form.controls.loan, this.made()?.life?.dues ?? []));
     }
-    if (act.act !== 'place' || !act.dragged) this.noteStep();
   }
 
-  /** What is done at once is a step of its own; what is typed becomes one when typing pauses. */
-  private noteStep(): void {
+  /** What is done at once is a step of its own, and so is what was typed until then. */
+  private step(work: () => void): void {
+    this.history.note(this.form.getRawValue());
+    work();
     this.history.note(this.form.getRawValue());
   }
 
