@@ -1,4 +1,4 @@
-// Builds what changed: `cli`, `server` and `web` into dist/. `all` builds all three.
+// Builds what changed: `cli`, `server` and `web` into dist/; `all` builds all three. `bench` is measured as it is built.
 import { createHash } from 'node:crypto';
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
@@ -97,5 +97,9 @@ if (wanted === 'server' || wanted === 'all') {
 }
 if (wanted === 'web' || wanted === 'all') {
   ids.push(await build('web', [...shared, 'web'], 'web/browser/index.html', buildWeb));
+}
+if (wanted === 'bench') {
+  const folders = ['core/src', 'bench/src'];
+  await build('bench', folders, 'bench.mjs', () => bundle('bench/src/main.ts', 'bench.mjs', false));
 }
 if (wanted === 'all') writeFileSync(join(dist, 'build-id'), ids.join('-'));

@@ -21,9 +21,19 @@ function exactLoop(columns: FillingColumns): number {
   for (const { amount, rate, payment } of portfolio) {
     columns.length = 0;
     const growth = multiplier(ratio(BigInt(rate), 120_000n));
-    const run = { dues, from: 0, end: payments, number: 1, kind: 'payment', amount: payment } as const;
-    const rounding = { step: 1, ties: 'away-from-zero', setting: 0 } as const;
-    const rows = fillRegularRows(columns, { ...run, ...rounding, growthOf: () => growth }, amount);
+    const run = {
+      dues,
+      from: 0,
+      end: payments,
+      number: 1,
+      kind: 'payment',
+      amount: payment,
+      growthOf: () => growth,
+      step: 1,
+      ties: 'away-from-zero',
+      setting: 0,
+    } as const;
+    const rows = fillRegularRows(columns, run, amount);
     for (let row = 0; row < rows; row += 1) interest += columns.interest[row] as number;
   }
   return interest;

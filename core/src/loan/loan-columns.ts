@@ -54,7 +54,7 @@ export interface LoanColumns {
   readonly rowKind: Uint8Array;
   readonly setting: Uint16Array;
   /** The unrounded amounts, in grains, where the terms do not round. */
-  readonly exact?: ExactColumns;
+  readonly exact?: ExactColumns | undefined;
 }
 
 /** A row about to be written. Amounts in minor units. */
@@ -109,7 +109,7 @@ export class FillingColumns implements LoanColumns {
   fee: Float64Array;
   rowKind!: Uint8Array;
   setting!: Uint16Array;
-  exact?: ExactColumns;
+  exact: ExactColumns | undefined;
   private capacity = 0;
   private readonly own = new Set<SeldomUsed>();
 
@@ -207,23 +207,4 @@ export class FillingColumns implements LoanColumns {
       else this[column] = zeroColumn(capacity);
     }
   }
-}
-
-/** The columns without what filled them: plain data that may cross to a worker. */
-export function columnsOnly(columns: FillingColumns): LoanColumns {
-  const { length, n, date, due, chargedTo, opening, payment, interest, principal, extra, added } = columns;
-  const { closing, unpaid, principalInArrears, fee, rowKind, setting, exact } = columns;
-  const amounts = {
-    opening,
-    payment,
-    interest,
-    principal,
-    extra,
-    added,
-    closing,
-    unpaid,
-    principalInArrears,
-    fee,
-  };
-  return { length, n, date, due, chargedTo, ...amounts, rowKind, setting, ...(exact && { exact }) };
 }

@@ -21,7 +21,7 @@ export interface LoanSchedule extends LoanColumns {
   /** Each time a payment was set, in order; `setting` of a row points here. */
   readonly settings: readonly PaymentSetting[];
   readonly notices: readonly LoanNotice[];
-  readonly settlement?: Settlement;
+  readonly settlement: Settlement | undefined;
 }
 
 /** How and when a payment was set. Amounts in grains. */
@@ -41,7 +41,7 @@ export interface PaymentSetting {
   /** Place among the rates of the one that a level payment was set with. */
   readonly rate: number;
   /** Growth of the balance over the first period, where it was not a whole period at one rate. */
-  readonly firstGrowth?: Ratio;
+  readonly firstGrowth: Ratio | undefined;
   /** The day a changed payment was agreed from. */
   readonly on?: CalendarDay;
 }

@@ -5,7 +5,6 @@ import { TermsFault } from '../terms-fault.ts';
 import { EventQueue, type BetweenEvent } from './between-events.ts';
 import { BetweenRows } from './between-rows.ts';
 import { interestStep } from './interest-step.ts';
-import { columnsOnly } from './loan-columns.ts';
 import { eventsOf, type ExtraEachPayment } from './loan-events.ts';
 import { least, LoanLedger } from './loan-ledger.ts';
 import type { LoanSchedule } from './loan-schedule.ts';
@@ -58,15 +57,34 @@ export class LoanWalk {
     this.afterTheTerm();
     const { terms, stretches, rates } = this;
     const { notices, settlement } = this.ledger;
+    const { columns } = this.ledger.writer;
+    // Written out: spreading the columns costs more than filling them.
     return {
-      ...columnsOnly(this.ledger.writer.columns),
       kind: 'loan',
       terms,
       stretches,
       rates,
       settings: this.agreement.settings,
       notices,
-      ...(settlement && { settlement }),
+      settlement,
+      length: columns.length,
+      n: columns.n,
+      date: columns.date,
+      due: columns.due,
+      chargedTo: columns.chargedTo,
+      opening: columns.opening,
+      payment: columns.payment,
+      interest: columns.interest,
+      principal: columns.principal,
+      extra: columns.extra,
+      added: columns.added,
+      closing: columns.closing,
+      unpaid: columns.unpaid,
+      principalInArrears: columns.principalInArrears,
+      fee: columns.fee,
+      rowKind: columns.rowKind,
+      setting: columns.setting,
+      exact: columns.exact,
     };
   }
 

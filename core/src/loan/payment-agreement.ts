@@ -89,6 +89,6 @@ export class PaymentAgreement {
   }
 
   private point(stretch: Stretch, at: number, balance: bigint, rate: number, growth?: Ratio): SettingPoint {
-    return { stretch, stretchAt: this.stretchAt, at, balance, rate, ...(growth && { firstGrowth: growth }) };
+    return { stretch, stretchAt: this.stretchAt, at, balance, rate, firstGrowth: growth };
   }
 }

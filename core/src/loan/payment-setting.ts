@@ -24,7 +24,7 @@ export interface SettingPoint {
   readonly balance: bigint;
   /** Place among the rates of the one in force. */
   readonly rate: number;
-  readonly firstGrowth?: Ratio;
+  readonly firstGrowth: Ratio | undefined;
 }
 
 /** The growths that a level payment is solved over: the first as stated, then whole periods at one rate. */
@@ -52,6 +52,7 @@ export function firstSetting(terms: LoanTerms, growths: PeriodGrowths, point: Se
     balance: point.balance,
     over,
     rate: point.rate,
+    firstGrowth: undefined,
   });
   switch (phase.type) {
     case 'interest-only':
@@ -98,7 +99,7 @@ export function reLevelled(
     balance: point.balance,
     over,
     rate: point.rate,
-    ...(point.firstGrowth && { firstGrowth: point.firstGrowth }),
+    firstGrowth: point.firstGrowth,
   };
 }
 
@@ -162,7 +163,7 @@ export function unroundedPayment(
     at: setting.at,
     balance: setting.balance,
     rate: setting.rate,
-    ...(setting.firstGrowth && { firstGrowth: setting.firstGrowth }),
+    firstGrowth: setting.firstGrowth,
   };
   const balance = decimalMinor(setting.balance, grainsPerMinorUnit(terms));
   const exact = levelPaymentExact(balance, settingGrowths(growths, point, setting.over));

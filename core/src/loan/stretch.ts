@@ -35,7 +35,7 @@ export interface Stretch {
   readonly dues: Int32Array;
   /** The days that interest runs to: the due dates, unless only the payments move for business days. */
   readonly interestDays: Int32Array;
-  readonly termination?: CalendarDay;
+  readonly termination: CalendarDay | undefined;
 }
 
 /** The stretches of a loan in order: its phases, cut and followed by renewals. A pure function of the terms. */
@@ -94,7 +94,7 @@ function stretchOf(
     clears: last && stated !== undefined && terms.atEnd === 'pay',
     dues,
     interestDays: terms.businessDays?.accrual === 'unmoved' ? unmoved : dues,
-    ...(last && stated !== undefined && { termination: unmoved[count - 1] as number }),
+    termination: last && stated !== undefined ? (unmoved[count - 1] as number) : undefined,
   };
 }
 
