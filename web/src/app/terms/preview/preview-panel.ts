@@ -92,12 +92,17 @@ export class PreviewPanel {
     this.schedule().rows.map((item, index) => ({ type: 'item', id: String(index), item })),
   );
 
+  /** Room for every column at its least; what does not fit is scrolled to, never cut off. */
+  protected readonly minWidth = computed(() =>
+    this.columns().reduce((sum, { key }) => sum + (balances.includes(key) ? 122 : 96), 0),
+  );
+
   protected readonly columns = computed((): GridColumn<PreviewRow>[] => {
     const figure = (key: string, title: string, tone?: 'principal' | 'interest'): GridColumn<PreviewRow> => ({
       key,
       title,
       align: 'right',
-      track: key === 'opening' || key === 'closing' ? 'minmax(112px, 1.2fr)' : 'minmax(82px, 1fr)',
+      track: balances.includes(key) ? 'minmax(112px, 1.2fr)' : 'minmax(86px, 1fr)',
       ...(tone && { tone }),
       cell: (row) => {
         const text = String(row[key] ?? '');
@@ -136,6 +141,9 @@ export class PreviewPanel {
     ];
   });
 }
+
+/** Columns of figures as large as a balance. */
+const balances: readonly string[] = ['opening', 'closing', 'drawn', 'due'];
 
 function trimmed(decimal: string, places: number): string {
   const [whole = '', decimals = ''] = decimal.split('.');
