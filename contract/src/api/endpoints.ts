@@ -1,13 +1,15 @@
 import * as v from 'valibot';
-import { amountText, dayText } from '../document/scalars.ts';
+import { dayText } from '../document/scalars.ts';
 import { endpoint } from './endpoint.ts';
 import {
   closeView,
   companyView,
+  duePaymentsView,
   entryView,
   instrumentId,
   instrumentView,
   minorUnits,
+  paymentMade,
   personView,
   reasonText,
   registerView,
@@ -74,15 +76,29 @@ export const endpoints = {
       answer: saved,
     },
   ),
-  recordPayment: endpoint(
+  duePayments: endpoint(
+    'get',
+    '/api/payments',
+    'What falls due in the open month, recorded or not',
+    'logged-in',
+    {
+      answer: duePaymentsView,
+    },
+  ),
+  recordPayments: endpoint(
     'post',
-    '/api/instruments/:id/payments',
-    'Record what was paid for a payment that fell due',
+    '/api/payments',
+    'Record what was paid for payments that fell due: all of them, or none when one is refused',
     'payments.record',
     {
-      params: ofInstrument,
-      body: v.strictObject({ version, due: dayText, on: dayText, amount: amountText }),
-      answer: saved,
+      body: v.strictObject({
+        payments: v.pipe(
+          v.array(paymentMade),
+          v.minLength(1, 'expected at least one payment.'),
+          v.maxLength(20_000, 'expected at most 20,000 payments at once.'),
+        ),
+      }),
+      answer: v.strictObject({ payments: v.number(), instruments: v.number() }),
       idempotent: true,
     },
   ),

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { accountRoles, entryKinds } from '@coffer/core';
-import { dayText, shortText } from '../document/scalars.ts';
+import { amountText, dayText, shortText } from '../document/scalars.ts';
 import { roles } from './roles.ts';
 
 /** An amount in minor units of the company's currency. */
@@ -82,6 +82,43 @@ export const unrecordedPayment = v.strictObject({
   amount: minorUnits,
 });
 export type UnrecordedPayment = v.InferOutput<typeof unrecordedPayment>;
+
+/** What left the bank for a payment that fell due. */
+export const paymentMade = v.strictObject({
+  instrumentId,
+  /** The version of the instrument that was looked at. */
+  version: v.pipe(v.number(), v.integer(), v.minValue(1)),
+  due: dayText,
+  on: dayText,
+  /** Zero for a missed payment. */
+  amount: amountText,
+  /** Takes the place of what was recorded before. */
+  corrects: v.optional(v.boolean()),
+});
+export type PaymentMade = v.InferOutput<typeof paymentMade>;
+
+/** A payment that falls due, as agreed and, where it is recorded, as it was made. */
+export const duePayment = v.strictObject({
+  instrumentId,
+  version: v.number(),
+  name: v.string(),
+  lender: v.nullable(v.string()),
+  n: v.number(),
+  due: dayText,
+  interest: minorUnits,
+  principal: minorUnits,
+  amount: minorUnits,
+  recorded: v.nullable(v.strictObject({ on: dayText, amount: minorUnits })),
+});
+export type DuePayment = v.InferOutput<typeof duePayment>;
+
+/** What falls due in the open month, in order of the day. */
+export const duePaymentsView = v.strictObject({
+  /** Last day of the open month; null when every month is closed. */
+  month: v.nullable(dayText),
+  payments: v.array(duePayment),
+});
+export type DuePaymentsView = v.InferOutput<typeof duePaymentsView>;
 
 /** The register on a day. */
 export const registerView = v.strictObject({

@@ -1,18 +1,19 @@
 import type { Knex } from 'knex';
+import { inChunks } from '../database/in-chunks.ts';
 
-/** Writes one event to the audit trail, in the transaction of what it tells of. */
+/** Writes events of one kind to the audit trail, in the transaction of what they tell of. */
 export async function audit(
   database: Knex,
   by: { readonly companyId: number; readonly id: number | null },
   action: string,
-  subject: string,
-  detail: object,
+  events: readonly { readonly subject: string; readonly detail: object }[],
 ): Promise<void> {
-  await database('audit_event').insert({
+  const rows = events.map(({ subject, detail }) => ({
     company_id: by.companyId,
     person_id: by.id,
     action,
     subject,
     detail: JSON.stringify(detail),
-  });
+  }));
+  await inChunks(rows, (chunk) => database('audit_event').insert(chunk));
 }

@@ -5,7 +5,8 @@ import type { Logger } from 'pino';
 import * as v from 'valibot';
 import { accountRoles, formatDay, monthEnd, parseDay, type CalendarDay } from '@coffer/core';
 import { amountText, currencyCode, dayText, roles, shortText } from '@coffer/contract';
-import { createInstrument, recordPayment } from '../instruments/change-instrument.ts';
+import { createInstrument } from '../instruments/change-instrument.ts';
+import { recordPayments } from '../payments/record-payments.ts';
 import { lockPeriod } from '../periods/lock-period.ts';
 import { hashPassword } from '../session/passwords.ts';
 
@@ -58,11 +59,16 @@ export async function loadDemo(database: Knex, folder: string, logger: Logger): 
       const { opens } = await lockPeriod(on, by, formatDay(end));
       end = parseDay(opens) as CalendarDay;
     }
-    for (const { instrument, ...payment } of v.parse(demoPayments, readJson(folder, 'payments.json'))) {
-      const id = ids.get(instrument) ?? '';
-      const row = await on('instrument').where({ id }).first<{ version: number }>('version');
-      await recordPayment(on, by, id, { version: row.version, ...payment });
-    }
+    const payments = v.parse(demoPayments, readJson(folder, 'payments.json'));
+    await recordPayments(
+      on,
+      by,
+      payments.map(({ instrument, ...paid }) => ({
+        instrumentId: ids.get(instrument) ?? '',
+        version: 1,
+        ...paid,
+      })),
+    );
     logger.info({ company: company.name, instruments: ids.size }, 'demo company loaded');
   });
 }

@@ -8,6 +8,7 @@ import { companyRoutes } from '../company/company-routes.ts';
 import { healthRoutes } from '../health/health-routes.ts';
 import { instrumentRoutes } from '../instruments/instrument-routes.ts';
 import { journalRoutes } from '../journal/journal-routes.ts';
+import { paymentRoutes } from '../payments/payment-routes.ts';
 import { periodRoutes } from '../periods/period-routes.ts';
 import { registerRoutes } from '../register/register-routes.ts';
 import { sessionRoutes } from '../session/session-routes.ts';
@@ -45,7 +46,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   });
   app.use(healthRoutes(database));
   const session = sessions(parts.databaseUrl, parts.secret, parts.logger);
-  app.use('/api', session.handler, antiForgery, express.json({ limit: '1mb' }), whoCalls(database));
+  app.use('/api', session.handler, antiForgery, express.json({ limit: '4mb' }), whoCalls(database));
   app.get('/api', (_request, response) => {
     response.json(openApiDescription());
   });
@@ -53,6 +54,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   app.use(companyRoutes(database));
   app.use(registerRoutes(database));
   app.use(instrumentRoutes(database));
+  app.use(paymentRoutes(database));
   app.use(periodRoutes(database));
   app.use(journalRoutes(database));
   app.use('/api', noSuchCall);

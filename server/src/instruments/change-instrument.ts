@@ -1,11 +1,9 @@
 import type { Knex } from 'knex';
-import { formatAmount, formatDay, loanRows, recordedFor, type LoanSchedule } from '@coffer/core';
-import { readInstrument, type InstrumentDocument, type ReadInstrument } from '@coffer/contract';
+import { readInstrument, type ReadInstrument } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { companyOf } from '../company/company-store.ts';
 import { faultyInput } from '../http/refusal.ts';
-import { insertInstrument, insertNextVersion, newestVersion, type Maker } from './instrument-store.ts';
-import { knownInstrument } from './known-instruments.ts';
+import { insertInstrument, insertNextVersions, type Maker, type NextVersion } from './instrument-store.ts';
 
 /** An instrument's id and the version that a change left it at. */
 export interface Saved {
@@ -38,7 +36,7 @@ export async function createInstrument(
 ): Promise<Saved> {
   const { document } = await readFor(database, by.companyId, value);
   const id = await insertInstrument(database, by, document, reason);
-  await audit(database, by, 'instrument-created', id, { name: document.name });
+  await audit(database, by, 'instrument-created', [{ subject: id, detail: { name: document.name } }]);
   return { id, version: 1 };
 }
 
@@ -50,65 +48,21 @@ export async function changeInstrument(
   change: { readonly version: number; readonly document: unknown; readonly reason: string },
 ): Promise<Saved> {
   const { document } = await readFor(database, by.companyId, change.document);
-  const version = await insertNextVersion(database, by, id, change.version, document, change.reason);
-  await audit(database, by, 'instrument-changed', id, { version, reason: change.reason });
-  return { id, version };
+  await saveVersions(database, by, [{ id, from: change.version, document, reason: change.reason }]);
+  return { id, version: change.version + 1 };
 }
 
-/** A payment as it left the bank. */
-export interface PaymentMade {
-  readonly version: number;
-  readonly due: string;
-  readonly on: string;
-  readonly amount: string;
-}
-
-/** Records what was paid for a payment that fell due, as a new version of the instrument. */
-export async function recordPayment(
+/** Stores the next version of instruments, all or none, with its trace in the audit trail. */
+export async function saveVersions(
   database: Knex,
   by: Maker,
-  id: string,
-  paid: PaymentMade,
-): Promise<Saved> {
-  const stored = await newestVersion(database, by.companyId, id);
-  const { document, schedule } = knownInstrument(stored);
-  if (schedule.kind !== 'loan' || document.kind !== 'loan') {
-    throw faultyInput([
-      { key: 'due', message: 'Coupons of a bond are paid on their dates; nothing is recorded.' },
-    ]);
-  }
-  refusePaymentNotDue(schedule, paid);
-  const event = { type: 'paid' as const, due: paid.due, on: paid.on, amount: paid.amount };
-  const next: InstrumentDocument = { ...document, events: [...(document.events ?? []), event] };
-  const reason = `Payment due ${paid.due} recorded: ${paid.amount} on ${paid.on}`;
-  try {
-    return await changeInstrument(database, by, id, { version: paid.version, document: next, reason });
-  } catch (error) {
-    throw inTermsOfThePayment(error, next.events?.length ?? 0);
-  }
-}
-
-/** Faults of the event that was added, told of the fields that were filled in. */
-function inTermsOfThePayment(error: unknown, events: number): unknown {
-  const { faults } = error as { faults?: { key: string; message: string }[] };
-  if (!faults) return error;
-  const prefix = `events.${events - 1}.`;
-  return faultyInput(faults.map((fault) => ({ ...fault, key: fault.key.replace(prefix, '') })));
-}
-
-function refusePaymentNotDue(schedule: LoanSchedule, { due }: PaymentMade): void {
-  const rows = loanRows(schedule).filter((row) => row.n !== null);
-  const found = rows.find((row) => formatDay(row.due) === due);
-  if (!found) {
-    throw faultyInput([
-      { key: 'due', message: `No payment falls due on ${due}; choose a due date of the schedule.` },
-    ]);
-  }
-  const recorded = recordedFor(schedule.terms.events, found.due);
-  if (recorded) {
-    const amount = formatAmount(recorded.amount, schedule.terms.digits);
-    throw faultyInput([
-      { key: 'due', message: `This payment is recorded already: ${amount} on ${formatDay(recorded.on)}.` },
-    ]);
-  }
+  changes: readonly NextVersion[],
+): Promise<void> {
+  await insertNextVersions(database, by, changes);
+  await audit(
+    database,
+    by,
+    'instrument-changed',
+    changes.map(({ id, from, reason }) => ({ subject: id, detail: { version: from + 1, reason } })),
+  );
 }

@@ -6,7 +6,7 @@ import { faultyInput } from '../http/refusal.ts';
 import { authorized, serve } from '../http/route.ts';
 import { writeCsv } from '../http/csv.ts';
 import { sendAsFile } from '../http/send-file.ts';
-import { changeInstrument, createInstrument, recordPayment } from './change-instrument.ts';
+import { changeInstrument, createInstrument } from './change-instrument.ts';
 import { newestVersion } from './instrument-store.ts';
 import { instrumentView } from './instrument-view.ts';
 import { knownInstrument } from './known-instruments.ts';
@@ -31,9 +31,6 @@ export function instrumentRoutes(database: Knex): Router {
   );
   serve(router, database, endpoints.changeInstrument, ({ params, body, person, database: on }) =>
     changeInstrument(on, person, params.id, body),
-  );
-  serve(router, database, endpoints.recordPayment, ({ params, body, person, database: on }) =>
-    recordPayment(on, person, params.id, body),
   );
 
   router.get('/api/instruments/:id/document.json', async (request, response) => {

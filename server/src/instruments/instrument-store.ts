@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import type { InstrumentDocument } from '@coffer/contract';
+import { inChunks } from '../database/in-chunks.ts';
 import { Refusal } from '../http/refusal.ts';
 import type { StoredVersion } from './known-instruments.ts';
 
@@ -21,6 +22,19 @@ export function newestVersions(database: Knex, companyId: number): Promise<Store
 export async function newestVersion(database: Knex, companyId: number, id: string): Promise<StoredVersion> {
   const [found] = await versions(database).where({ company_id: companyId, 'instrument.id': id });
   if (!found) throw noSuchInstrument();
+  return found;
+}
+
+/** The newest version of some instruments. Throws {@link Refusal} 404 when one is not there. */
+export async function newestVersionsOf(
+  database: Knex,
+  companyId: number,
+  ids: readonly string[],
+): Promise<StoredVersion[]> {
+  const found = await versions(database)
+    .where({ company_id: companyId })
+    .whereIn('instrument.id', [...ids]);
+  if (found.length < ids.length) throw noSuchInstrument();
   return found;
 }
 
@@ -56,54 +70,72 @@ export async function insertInstrument(
     .insert({ company_id: by.companyId, name: document.name, version: 1 })
     .returning<{ id: string }[]>('id');
   const id = row?.id ?? '';
-  await insertVersion(database, by, id, 1, document, reason);
+  await insertVersions(database, by, [{ id, version: 1, document, reason }]);
   return id;
 }
 
-/** Stores the next version of an instrument. Throws {@link Refusal} 409 when `from` is not the newest. */
-export async function insertNextVersion(
-  database: Knex,
-  by: Maker,
-  id: string,
-  from: number,
-  document: InstrumentDocument,
-  reason: string,
-): Promise<number> {
-  const row = await database('instrument')
-    .where({ company_id: by.companyId, id })
-    .forUpdate()
-    .first<{ version: number } | undefined>('version');
-  if (!row) throw noSuchInstrument();
-  if (row.version !== from) {
-    throw new Refusal(
-      409,
-      'stale-version',
-      `The instrument was changed meanwhile: it is at version ${row.version}, and this change was made from version ${from}. Load it again and make the change anew.`,
-    );
-  }
-  await refuseTakenName(database, by.companyId, document.name, id);
-  await insertVersion(database, by, id, from + 1, document, reason);
-  await database('instrument')
-    .where({ id })
-    .update({ version: from + 1, name: document.name });
-  return from + 1;
+/** A version to store after another one. */
+export interface NextVersion {
+  readonly id: string;
+  /** The version it was made from. */
+  readonly from: number;
+  readonly document: InstrumentDocument;
+  readonly reason: string;
 }
 
-async function insertVersion(
+/** Stores the next version of instruments. Throws {@link Refusal} 409 when one was not made from the newest. */
+export async function insertNextVersions(
   database: Knex,
   by: Maker,
-  id: string,
-  version: number,
-  document: InstrumentDocument,
-  reason: string,
+  changes: readonly NextVersion[],
 ): Promise<void> {
-  await database('instrument_version').insert({
+  const ids = changes.map(({ id }) => id);
+  const rows = await database('instrument')
+    .where({ company_id: by.companyId })
+    .whereIn('id', [...ids])
+    .orderBy('id')
+    .forUpdate()
+    .select<{ id: string; name: string; version: number }[]>('id', 'name', 'version');
+  const known = new Map(rows.map((row) => [row.id, row]));
+  for (const { id, from, document } of changes) {
+    const row = known.get(id);
+    if (!row) throw noSuchInstrument();
+    if (row.version !== from) throw changedMeanwhile(row, from);
+    if (row.name === document.name) continue;
+    await refuseTakenName(database, by.companyId, document.name, id);
+    await database('instrument').where({ id }).update({ name: document.name });
+  }
+  await insertVersions(
+    database,
+    by,
+    changes.map(({ from, ...change }) => ({ ...change, version: from + 1 })),
+  );
+  await database('instrument')
+    .whereIn('id', [...ids])
+    .update({ version: database.raw('version + 1') });
+}
+
+function changedMeanwhile({ name, version }: { name: string; version: number }, from: number): Refusal {
+  return new Refusal(
+    409,
+    'stale-version',
+    `The instrument was changed meanwhile: ${name} is at version ${version}, and this change was made from version ${from}. Load it again and make the change anew.`,
+  );
+}
+
+async function insertVersions(
+  database: Knex,
+  by: Maker,
+  versions: readonly (Omit<NextVersion, 'from'> & { readonly version: number })[],
+): Promise<void> {
+  const rows = versions.map(({ id, version, document, reason }) => ({
     instrument_id: id,
     version,
     document: JSON.stringify(document),
     reason,
     made_by: by.id,
-  });
+  }));
+  await inChunks(rows, (chunk) => database('instrument_version').insert(chunk));
 }
 
 async function refuseTakenName(

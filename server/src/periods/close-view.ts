@@ -14,7 +14,7 @@ import { figuresOfRow, type ReportedRow } from '../instruments/instrument-view.t
 import { lineView } from '../journal/entry-view.ts';
 import { monthWork, type InstrumentWork } from './month-work.ts';
 import { monthStart, periodEnding } from './period-store.ts';
-import { paymentsDue, unrecordedBy } from './unrecorded-payments.ts';
+import { paymentsDue, unrecordedBy } from '../payments/payments-due.ts';
 
 /** What closing a month makes: worked out while it is open, as it was kept once it is closed. */
 export async function closeView(database: Knex, companyId: number, endsOn: string): Promise<CloseView> {

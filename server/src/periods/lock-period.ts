@@ -43,7 +43,7 @@ export async function lockPeriod(database: Knex, by: Maker, endsOn: string): Pro
   await database('period').insert({ company_id: by.companyId, ends_on: opens, state: 'open' });
   await postEntries(database, by, opens, reversals);
   const locked = { endsOn, entries: inPeriod.length, reversals: reversals.length, opens };
-  await audit(database, by, 'period-locked', endsOn, locked);
+  await audit(database, by, 'period-locked', [{ subject: endsOn, detail: locked }]);
   return locked;
 }
 

@@ -21,7 +21,7 @@ import {
   type StoredVersion,
 } from '../instruments/known-instruments.ts';
 import { openPeriod } from '../periods/period-store.ts';
-import { unrecordedBy } from '../periods/unrecorded-payments.ts';
+import { unrecordedBy } from '../payments/payments-due.ts';
 
 /** The register on a day. */
 export function registerRoutes(database: Knex): Router {

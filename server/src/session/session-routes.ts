@@ -25,12 +25,12 @@ export function sessionRoutes(database: Knex): Router {
   serve(router, database, endpoints.logIn, async ({ body, request }) => {
     const person = await checkLogIn(database, body.logIn.toLowerCase(), body.password);
     await startSession(request, person);
-    await audit(database, person, 'log-in', person.logIn, {});
+    await audit(database, person, 'log-in', [{ subject: person.logIn, detail: {} }]);
     return { person: view(person) };
   });
   serve(router, database, endpoints.logOut, async ({ request, person }) => {
     await endSession(request);
-    await audit(database, person, 'log-out', person.logIn, {});
+    await audit(database, person, 'log-out', [{ subject: person.logIn, detail: {} }]);
     return {};
   });
   return router;

@@ -48,6 +48,11 @@ export const routes: Routes = [
         loadComponent: async () => (await import('./instrument/instrument.page')).InstrumentPage,
       },
       {
+        path: 'payments',
+        title: 'Payments',
+        loadComponent: async () => (await import('./payments/payments.page')).PaymentsPage,
+      },
+      {
         path: 'close',
         title: 'Period close',
         loadComponent: async () => (await import('./close/close.page')).ClosePage,

@@ -1,15 +1,18 @@
 import { CdkVirtualScrollViewport, ScrollingModule } from '@angular/cdk/scrolling';
 import {
   ChangeDetectionStrategy,
+  ChangeDetectorRef,
   Component,
   computed,
   ElementRef,
+  inject,
   input,
   linkedSignal,
   output,
+  signal,
   viewChild,
 } from '@angular/core';
-import type { GridCell, GridChoice, GridColumn, GridRow } from './grid-model';
+import type { GridCell, GridChoice, GridColumn, GridRow, GridTyped } from './grid-model';
 import { asTabSeparated } from './tab-separated';
 
 let grids = 0;
@@ -40,6 +43,8 @@ export class FigureGrid<Item> {
   /** Id of a row to mark, such as the one hovered over elsewhere. */
   readonly marked = input<string | undefined>();
   readonly choose = output<GridChoice<Item>>();
+  /** A cell was typed into. */
+  readonly typed = output<GridTyped<Item>>();
   /** The row under the pointer or the cursor. */
   readonly look = output<GridRow<Item> | undefined>();
 
@@ -59,6 +64,10 @@ export class FigureGrid<Item> {
       return { row: at, column: before?.value.column ?? 0, from: at };
     },
   });
+  /** The cell being typed into, and the text it began with. */
+  protected readonly typing = signal<{ row: number; column: number; text: string } | undefined>(undefined);
+  private readonly changes = inject(ChangeDetectorRef);
+  private readonly typedInto = viewChild<ElementRef<HTMLInputElement>>('typed');
   private readonly viewport = viewChild.required(CdkVirtualScrollViewport);
   private readonly table = viewChild.required<ElementRef<HTMLElement>>('table');
   private readonly head = viewChild.required<ElementRef<HTMLElement>>('head');
@@ -114,12 +123,57 @@ export class FigureGrid<Item> {
 
   /** Takes the keyboard. */
   focus(): void {
-    this.table().nativeElement.focus();
+    this.table().nativeElement.focus({ preventScroll: true });
   }
 
   protected onClick(row: number, column: number): void {
     this.cursor.set({ row, column, from: row });
-    this.emitChoice();
+    this.focus();
+    if (!this.beginTyping()) this.emitChoice();
+  }
+
+  /** Opens the cell under the cursor for typing, with the text it has or another; not every cell can be. */
+  private beginTyping(text?: string): boolean {
+    const { row, column } = this.cursor();
+    const [item, begun] = [this.rows()[row], this.columns()[column]?.typed];
+    if (item?.type !== 'item' || !begun) return false;
+    this.typing.set({ row, column, text: text ?? begun(item.item) });
+    // Drawn at once, so that the next key goes into the cell however fast it follows.
+    this.changes.detectChanges();
+    const input = this.typedInto()?.nativeElement;
+    input?.focus({ preventScroll: true });
+    if (text === undefined) input?.select();
+    return true;
+  }
+
+  protected onTypingKey(event: KeyboardEvent, text: string): void {
+    event.stopPropagation();
+    if (event.key === 'Escape') this.typing.set(undefined);
+    else if (event.key === 'Enter' || event.key === 'Tab') this.endTyping(text);
+    else return;
+    event.preventDefault();
+    this.focus();
+    const { row, column } = this.cursor();
+    if (event.key === 'Enter') this.move(row + (event.shiftKey ? -1 : 1), column, false);
+    if (event.key === 'Tab') this.toNextTyped(event.shiftKey ? -1 : 1);
+  }
+
+  /** On to the next cell that can be typed into, in this row or the next. */
+  private toNextTyped(by: 1 | -1): void {
+    const { row, column } = this.cursor();
+    const typed = this.columns().flatMap((candidate, at) => (candidate.typed ? [at] : []));
+    const next = typed[typed.indexOf(column) + by];
+    if (next !== undefined) this.move(row, next, false);
+    else this.move(row + by, (by > 0 ? typed[0] : typed.at(-1)) ?? column, false);
+    this.beginTyping();
+  }
+
+  protected endTyping(text: string): void {
+    const typing = this.typing();
+    if (!typing) return;
+    this.typing.set(undefined);
+    const [row, column] = [this.rows()[typing.row], this.columns()[typing.column]];
+    if (row && column) this.typed.emit({ row, column, text: text.trim() });
   }
 
   protected onFocus(): void {
@@ -145,7 +199,13 @@ export class FigureGrid<Item> {
     };
     const to = moves[event.key];
     if (to) this.move(to[0], to[1], event.shiftKey);
-    else if (event.key === 'Enter' || event.key === ' ') this.emitChoice();
+    else if (whole) return;
+    else if (/^\d$/.test(event.key)) {
+      if (!this.beginTyping(event.key)) return;
+    } else if (event.key === 'F2') this.beginTyping();
+    else if (event.key === 'Enter') {
+      if (!this.beginTyping()) this.emitChoice();
+    } else if (event.key === ' ') this.emitChoice();
     else return;
     event.preventDefault();
   }

@@ -17,6 +17,10 @@ export interface GridColumn<Item> {
   readonly tone?: 'principal' | 'interest';
   /** Enter and click tell how the figure is made. */
   readonly explains?: boolean;
+  /** The text that typing into the cell begins with, where it can be typed into. */
+  readonly typed?: (item: Item) => string;
+  /** Whether the row is ticked, for the column that shows it; undefined where there is nothing to tick. */
+  readonly ticks?: (item: Item) => boolean | undefined;
   cell(item: Item): GridCell | string;
 }
 
@@ -39,4 +43,9 @@ export type GridRow<Item> =
 export interface GridChoice<Item> {
   readonly row: GridRow<Item>;
   readonly column: GridColumn<Item>;
+}
+
+/** What was typed into a cell. */
+export interface GridTyped<Item> extends GridChoice<Item> {
+  readonly text: string;
 }

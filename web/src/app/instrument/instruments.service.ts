@@ -8,14 +8,6 @@ export interface OpenInstrument extends InstrumentView {
   readonly read: ReadInstrument;
 }
 
-/** What is to be recorded for a payment. */
-export interface PaymentToRecord {
-  readonly version: number;
-  readonly due: string;
-  readonly on: string;
-  readonly amount: string;
-}
-
 /** Reads and changes instruments. */
 @Injectable({ providedIn: 'root' })
 export class InstrumentsService {
@@ -45,13 +37,5 @@ export class InstrumentsService {
     reason: string,
   ): Observable<{ id: string; version: number }> {
     return this.api.call(endpoints.changeInstrument, { params: { id }, body: { version, document, reason } });
-  }
-
-  recordPayment(
-    id: string,
-    payment: PaymentToRecord,
-    key: string,
-  ): Observable<{ id: string; version: number }> {
-    return this.api.call(endpoints.recordPayment, { params: { id }, body: payment, key });
   }
 }

@@ -13,7 +13,8 @@ import { CompanyService } from '../company/company.service';
 import { showAmount, showDay, showDecimal } from '../figures/show';
 import { readDay } from '../typed/typed-day';
 import { readNumber } from '../typed/typed-number';
-import { InstrumentsService, type OpenInstrument } from './instruments.service';
+import { PaymentsService } from '../payments/payments.service';
+import type { OpenInstrument } from './instruments.service';
 
 interface DuePayment {
   readonly due: string;
@@ -82,7 +83,7 @@ const most = 14;
 })
 export class RecordPaymentDialog {
   protected readonly instrument = inject<OpenInstrument>(MAT_DIALOG_DATA);
-  private readonly instruments = inject(InstrumentsService);
+  private readonly recording = inject(PaymentsService);
   private readonly dialog = inject(MatDialogRef<RecordPaymentDialog, string>);
   private readonly company = inject(CompanyService);
   private readonly key = newKey();
@@ -132,7 +133,7 @@ export class RecordPaymentDialog {
   }
 
   protected fault(key: string): string {
-    return this.refusal()?.faultOf(key) ?? '';
+    return this.refusal()?.faultOf(`payments.0.${key}`) ?? '';
   }
 
   protected onFault(): string {
@@ -168,18 +169,17 @@ export class RecordPaymentDialog {
     this.busy.set(true);
     this.failed.set('');
     const { id, version } = this.instrument;
-    this.instruments
-      .recordPayment(id, { version, due: payment.due, on: formatDay(on), amount }, this.key)
-      .subscribe({
-        next: () =>
-          this.dialog.close(
-            `Payment ${payment.n}, due ${showDay(payment.due)}: ${showDecimal(amount)} recorded on ${showDay(on)}.`,
-          ),
-        error: (error: unknown) => {
-          this.busy.set(false);
-          this.failed.set(messageOf(error));
-          this.refusal.set(error instanceof ApiRefusal ? error : undefined);
-        },
-      });
+    const made = { instrumentId: id, version, due: payment.due, on: formatDay(on), amount };
+    this.recording.record([made], this.key).subscribe({
+      next: () =>
+        this.dialog.close(
+          `Payment ${payment.n}, due ${showDay(payment.due)}: ${showDecimal(amount)} recorded on ${showDay(on)}.`,
+        ),
+      error: (error: unknown) => {
+        this.busy.set(false);
+        this.failed.set(messageOf(error));
+        this.refusal.set(error instanceof ApiRefusal ? error : undefined);
+      },
+    });
   }
 }

@@ -33,6 +33,9 @@ export class KeysDialog {
     ['Enter', 'On a figure: how it is made; on a name: open it'],
     ['Shift with ↑ ↓', 'In a table: take in more rows'],
     ['Ctrl C', 'In a table: copy the rows with their headings'],
+    ['digits', 'In a cell that can be typed into: begin typing; Enter keeps it, Escape does not'],
+    ['a', 'In the payments: tick all or none'],
+    ['Ctrl Enter', 'In the payments: record what is ticked'],
     ['?', 'This list'],
   ];
 }

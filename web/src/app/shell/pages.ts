@@ -8,6 +8,7 @@ export interface PagePlace {
 /** The places, in the order of the month's work. */
 export const pages: readonly PagePlace[] = [
   { path: '/', name: 'Register', key: 'r' },
+  { path: '/payments', name: 'Payments', key: 'p' },
   { path: '/close', name: 'Period close', key: 'c' },
   { path: '/journal', name: 'Journal', key: 'j' },
   { path: '/instruments/new', name: 'New instrument', key: 'n' },

@@ -1,7 +1,15 @@
-import { formatDay, loanRow, parseDay, recordedFor, type CalendarDay, type LoanSchedule } from '@coffer/core';
+import {
+  formatDay,
+  loanRow,
+  parseDay,
+  recordedFor,
+  type CalendarDay,
+  type LoanRow,
+  type LoanSchedule,
+} from '@coffer/core';
 import type { UnrecordedPayment } from '@coffer/contract';
 import type { KnownInstrument } from '../instruments/known-instruments.ts';
-import { monthStart } from './period-store.ts';
+import { monthStart } from '../periods/period-store.ts';
 
 /** Payments of the open month, due by a day, that are not recorded. */
 export function unrecordedBy(
@@ -23,12 +31,8 @@ export function unrecordedBy(
 }
 
 /** The numbered payments that fall due from one day to another, but those of which nothing is asked. */
-export function paymentsDue(
-  schedule: LoanSchedule,
-  from: CalendarDay,
-  to: CalendarDay,
-): { due: CalendarDay; payment: number }[] {
-  const found: { due: CalendarDay; payment: number }[] = [];
+export function paymentsDue(schedule: LoanSchedule, from: CalendarDay, to: CalendarDay): LoanRow[] {
+  const found: LoanRow[] = [];
   for (let at = 0; at < schedule.length; at += 1) {
     const due = schedule.due[at] as number;
     if ((schedule.n[at] as number) === 0 || due < from || due > to) continue;

@@ -1,0 +1,18 @@
+import { Router } from 'express';
+import type { Knex } from 'knex';
+import { endpoints } from '@coffer/contract';
+import { serve } from '../http/route.ts';
+import { paymentsOfMonth } from './payments-of-month.ts';
+import { recordPayments } from './record-payments.ts';
+
+/** Payments of loans and credit lines as they left the bank. */
+export function paymentRoutes(database: Knex): Router {
+  const router = Router();
+  serve(router, database, endpoints.duePayments, ({ person, database: on }) =>
+    paymentsOfMonth(on, person.companyId),
+  );
+  serve(router, database, endpoints.recordPayments, ({ body, person, database: on }) =>
+    recordPayments(on, person, body.payments),
+  );
+  return router;
+}

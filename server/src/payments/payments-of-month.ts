@@ -1,0 +1,66 @@
+import { setImmediate as breathe } from 'node:timers/promises';
+import type { Knex } from 'knex';
+import {
+  buildSchedule,
+  formatDay,
+  loanRow,
+  parseDay,
+  recordedFor,
+  type CalendarDay,
+  type LoanRow,
+  type LoanSchedule,
+} from '@coffer/core';
+import type { DuePayment, DuePaymentsView } from '@coffer/contract';
+import { newestVersions } from '../instruments/instrument-store.ts';
+import {
+  instrumentsAtOnce,
+  knownInstrument,
+  type KnownInstrument,
+} from '../instruments/known-instruments.ts';
+import { monthStart, openPeriod } from '../periods/period-store.ts';
+import { paymentsDue } from './payments-due.ts';
+
+/** What falls due in the open month, in order of the day, then of the name. */
+export async function paymentsOfMonth(database: Knex, companyId: number): Promise<DuePaymentsView> {
+  const open = await openPeriod(database, companyId);
+  if (!open) return { month: null, payments: [] };
+  const from = monthStart(open.ends_on);
+  const to = parseDay(open.ends_on) as CalendarDay;
+  const payments: DuePayment[] = [];
+  for (const [at, version] of (await newestVersions(database, companyId)).entries()) {
+    if (at % instrumentsAtOnce === 0) await breathe();
+    payments.push(...ofInstrument(knownInstrument(version), from, to));
+  }
+  payments.sort((one, other) => one.due.localeCompare(other.due));
+  return { month: open.ends_on, payments };
+}
+
+function ofInstrument(instrument: KnownInstrument, from: CalendarDay, to: CalendarDay): DuePayment[] {
+  const { id, version, document, schedule } = instrument;
+  if (schedule.kind !== 'loan') return [];
+  const { events } = schedule.terms;
+  return paymentsDue(schedule, from, to).map((row) => {
+    const recorded = recordedFor(events, row.due);
+    const asAgreed = recorded ? rowAsAgreed(schedule, row.due) : row;
+    return {
+      instrumentId: id,
+      version,
+      name: document.name,
+      lender: document.lender ?? null,
+      n: row.n ?? 0,
+      due: formatDay(row.due),
+      interest: asAgreed.interest,
+      principal: asAgreed.payment - asAgreed.interest,
+      amount: asAgreed.payment,
+      recorded: recorded ? { on: formatDay(recorded.on), amount: recorded.amount } : null,
+    };
+  });
+}
+
+/** The payment due on a day as it would be, had nothing been recorded for it. */
+function rowAsAgreed({ terms }: LoanSchedule, due: CalendarDay): LoanRow {
+  const recorded = recordedFor(terms.events, due);
+  const agreed = buildSchedule({ ...terms, events: terms.events.filter((event) => event !== recorded) });
+  const at = (agreed as LoanSchedule).due.indexOf(due);
+  return loanRow(agreed as LoanSchedule, at);
+}

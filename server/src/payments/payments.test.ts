@@ -1,0 +1,119 @@
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { loanDocument, TestServer, type Answer, type Caller } from '../testing/test-server.ts';
+
+let server: TestServer;
+let preparer: Caller;
+beforeAll(async () => {
+  server = await TestServer.start();
+  preparer = await server.as('ilka');
+});
+afterAll(() => server.stop());
+
+// Monthly mortgage payment tables, widely printed: 100,000 at 6 % over 360 pays 599.55, 500.00 of it interest in the
+// first month; from memory.
+const scheduled = { interest: 50_000, principal: 9955, amount: 59_955 };
+const inOctober = (name: string): Record<string, unknown> =>
+  loanDocument(name, {
+    start: '2026-09-25',
+    payments: { every: 'month', first: '2026-10-25', phases: [{ type: 'level', count: 360 }] },
+  });
+
+const takeOn = async (document: object): Promise<string> => {
+  const { status, body, text } = await preparer.call('POST', '/api/instruments', { document });
+  expect(status, text).toBe(200);
+  return body.id;
+};
+const record = (payments: object[], by = preparer): Promise<Answer> =>
+  by.call('POST', '/api/payments', { payments });
+const dueOf = async (id: string): Promise<Record<string, unknown>[]> => {
+  const { body } = await preparer.call('GET', '/api/payments');
+  expect(body.month).toBe('2026-10-31');
+  return body.payments.filter((payment: { instrumentId: string }) => payment.instrumentId === id);
+};
+const versionOf = async (id: string): Promise<number> =>
+  (await preparer.call('GET', `/api/instruments/${id}`)).body.version;
+
+it('lists what falls due in the open month as agreed, whatever was recorded for it since', async () => {
+  const instrumentId = await takeOn(inOctober('Listed loan'));
+  const [due] = await dueOf(instrumentId);
+  expect(due).toMatchObject({ n: 1, due: '2026-10-25', ...scheduled, recorded: null, version: 1 });
+  await record([{ instrumentId, version: 1, due: '2026-10-25', on: '2026-11-02', amount: '0.00' }]);
+  const [missed] = await dueOf(instrumentId);
+  expect(missed).toMatchObject({ ...scheduled, recorded: { on: '2026-11-02', amount: 0 }, version: 2 });
+});
+
+it('lists a credit line’s bill and records it', async () => {
+  const instrumentId = await takeOn({
+    document: 'coffer.instrument/1',
+    kind: 'credit-line',
+    name: 'Listed line',
+    currency: 'EUR',
+    start: '2026-10-01',
+    matures: '2027-09-30',
+    limit: '50000.00',
+    rate: { annual: '7.3%', dayCount: 'ACT/365F' },
+    events: [{ type: 'draw', on: '2026-10-01', amount: '10000.00' }],
+  });
+  const [due] = await dueOf(instrumentId);
+  // Simple interest, common practice: 10,000 x 7.3 % is 2.00 a day, for 30 days until the bill on the 31st.
+  expect(due).toMatchObject({ due: '2026-10-31', interest: 6000, principal: 0, amount: 6000 });
+  const paid = { instrumentId, version: 1, due: '2026-10-31', on: '2026-10-31', amount: '60.00' };
+  expect((await record([paid])).body).toEqual({ payments: 1, instruments: 1 });
+});
+
+it('records many at once, each instrument in one version that says what was paid', async () => {
+  const [one, other] = [await takeOn(inOctober('Bulk one')), await takeOn(inOctober('Bulk other'))];
+  const paid = (instrumentId: string, due: string): object => ({
+    instrumentId,
+    version: 1,
+    due,
+    on: due,
+    amount: '599.55',
+  });
+  const { body } = await record([
+    paid(one, '2026-10-25'),
+    paid(other, '2026-10-25'),
+    paid(one, '2026-11-25'),
+  ]);
+  expect(body).toEqual({ payments: 3, instruments: 2 });
+  const { body: view } = await preparer.call('GET', `/api/instruments/${one}`);
+  expect(view.version).toBe(2);
+  expect(view.versions[0].reason).toMatch(/2026-10-25 recorded: 599\.55.*2026-11-25 recorded: 599\.55/);
+});
+
+it('refuses all when one cannot be, at the payment and field at fault', async () => {
+  const [good, bad] = [await takeOn(inOctober('Good one')), await takeOn(inOctober('Bad one'))];
+  const payment = { version: 1, due: '2026-10-25', on: '2026-10-25', amount: '599.55' };
+  const refused = async (more: object, key: string): Promise<void> => {
+    const { status, body } = await record([
+      { ...payment, instrumentId: good },
+      { ...payment, instrumentId: bad, ...more },
+    ]);
+    expect(status).toBe(422);
+    expect(body.error.faults.map((fault: { key: string }) => fault.key)).toEqual([`payments.1.${key}`]);
+  };
+  await refused({ due: '2026-10-26' }, 'due');
+  await refused({ on: '2026-09-01' }, 'on');
+  await refused({ amount: '1,000' }, 'amount');
+  await refused({ instrumentId: good }, 'due');
+  expect([await versionOf(good), await versionOf(bad)]).toEqual([1, 1]);
+});
+
+it('is refused twice unless it corrects, from an old version, for a bond, and to who only reads', async () => {
+  const instrumentId = await takeOn(inOctober('Corrected loan'));
+  const paid = { instrumentId, version: 1, due: '2026-10-25', on: '2026-10-25', amount: '599.55' };
+  await record([paid]);
+  expect((await record([{ ...paid, version: 2 }])).body.error.faults[0].message).toMatch(/recorded already/);
+  expect((await record([{ ...paid, due: '2026-11-25', on: '2026-11-25' }])).body.error.code).toBe(
+    'stale-version',
+  );
+  const corrected = await record([{ ...paid, version: 2, amount: '600.00', corrects: true }]);
+  expect(corrected.body).toEqual({ payments: 1, instruments: 1 });
+  const [due] = await dueOf(instrumentId);
+  expect(due).toMatchObject({ ...scheduled, recorded: { on: '2026-10-25', amount: 60_000 } });
+  const { body } = await preparer.call('GET', '/api/register?on=2026-10-31');
+  const bond = body.rows.find((row: { kind: string }) => row.kind === 'bond');
+  const ofBond = await record([{ ...paid, instrumentId: bond.id, version: bond.version }]);
+  expect(ofBond.body.error.faults[0].message).toMatch(/Coupons/);
+  expect((await record([paid], await server.as('tobiah'))).status).toBe(403);
+});

@@ -1,0 +1,123 @@
+import { setImmediate as breathe } from 'node:timers/promises';
+import type { Knex } from 'knex';
+import { formatAmount, formatDay } from '@coffer/core';
+import { readInstrument, type Fault, type InstrumentDocument, type PaymentMade } from '@coffer/contract';
+import { saveVersions } from '../instruments/change-instrument.ts';
+import { newestVersionsOf, type Maker, type NextVersion } from '../instruments/instrument-store.ts';
+import {
+  instrumentsAtOnce,
+  knownInstrument,
+  type KnownInstrument,
+} from '../instruments/known-instruments.ts';
+import { faultyInput } from '../http/refusal.ts';
+
+/** A payment with its place in what was sent. */
+interface Placed {
+  readonly at: number;
+  readonly payment: PaymentMade;
+}
+
+/**
+ * Records what was paid for payments that fell due, as one new version of each instrument: all of them, or none.
+ * Throws {@link Refusal} with every fault under `payments.<place>.<field>`, and 409 when an instrument was changed
+ * meanwhile.
+ */
+export async function recordPayments(
+  database: Knex,
+  by: Maker,
+  payments: readonly PaymentMade[],
+): Promise<{ payments: number; instruments: number }> {
+  const ofInstrument = byInstrument(payments);
+  const stored = await newestVersionsOf(database, by.companyId, [...ofInstrument.keys()]);
+  const faults: Fault[] = [];
+  const changes: NextVersion[] = [];
+  for (const [at, version] of stored.entries()) {
+    if (at % instrumentsAtOnce === 0) await breathe();
+    const placed = ofInstrument.get(version.id) ?? [];
+    const made = withPayments(knownInstrument(version), placed, faults);
+    if (!made) continue;
+    const reading = readInstrument(made.document);
+    if (reading.ok) changes.push({ id: version.id, ...made, document: reading.instrument.document });
+    else faults.push(...reading.faults.map((fault) => atPayment(fault, made.eventOf, placed)));
+  }
+  if (faults.length > 0) throw faultyInput(faults, 'Nothing was recorded.');
+  await saveVersions(database, by, changes);
+  return { payments: payments.length, instruments: changes.length };
+}
+
+function byInstrument(payments: readonly PaymentMade[]): Map<string, Placed[]> {
+  const found = new Map<string, Placed[]>();
+  for (const [at, payment] of payments.entries()) {
+    const placed = found.get(payment.instrumentId) ?? [];
+    placed.push({ at, payment });
+    found.set(payment.instrumentId, placed);
+  }
+  return found;
+}
+
+interface Made {
+  readonly document: InstrumentDocument;
+  readonly from: number;
+  readonly reason: string;
+  /** Index among the document's events of each payment, in the order of the payments. */
+  readonly eventOf: readonly number[];
+}
+
+/** The document with payments added to its events; `undefined`, with faults, when they fit no payment of it. */
+function withPayments(
+  { document, schedule }: KnownInstrument,
+  placed: readonly Placed[],
+  faults: Fault[],
+): Made | undefined {
+  const before = faults.length;
+  const fault = (at: number, message: string): void => {
+    faults.push({ key: `payments.${at}.due`, message });
+  };
+  if (schedule.kind !== 'loan' || document.kind === 'bond') {
+    for (const { at } of placed) fault(at, 'Coupons of a bond are paid on their dates; nothing is recorded.');
+    return undefined;
+  }
+  const dues = new Set<string>();
+  for (let row = 0; row < schedule.length; row += 1) {
+    if ((schedule.n[row] as number) > 0) dues.add(formatDay(schedule.due[row] as number));
+  }
+  const events: object[] = [...(document.events ?? [])];
+  const eventOf: number[] = [];
+  const seen = new Set<string>();
+  for (const { at, payment } of placed) {
+    const { due, on, amount } = payment;
+    const recorded = schedule.terms.events.find(
+      (event) => event.type === 'paid' && formatDay(event.due) === due,
+    );
+    if (!dues.has(due)) fault(at, `No payment falls due on ${due}; choose a due date of the schedule.`);
+    else if (seen.has(due)) fault(at, `The payment due ${due} is recorded twice here.`);
+    else if (recorded?.type === 'paid' && payment.corrects !== true) {
+      const was = formatAmount(recorded.amount, schedule.terms.digits);
+      fault(at, `This payment is recorded already: ${was} on ${formatDay(recorded.on)}.`);
+    }
+    seen.add(due);
+    const event = { type: 'paid', due, on, amount };
+    const place = events.findIndex((known) => 'due' in known && known.due === due);
+    if (place >= 0) events[place] = event;
+    else events.push(event);
+    eventOf.push(place >= 0 ? place : events.length - 1);
+  }
+  if (faults.length > before) return undefined;
+  return {
+    document: { ...document, events } as InstrumentDocument,
+    from: Math.min(...placed.map(({ payment }) => payment.version)),
+    reason: placed.map(({ payment }) => inWords(payment)).join('; '),
+    eventOf,
+  };
+}
+
+function inWords({ due, on, amount, corrects }: PaymentMade): string {
+  return `Payment due ${due} ${corrects === true ? 'corrected' : 'recorded'}: ${amount} on ${on}`;
+}
+
+/** A fault of an event, told of the payment it came from. */
+function atPayment(fault: Fault, eventOf: readonly number[], placed: readonly Placed[]): Fault {
+  const [, event, field] = /^events\.(\d+)\.(\w+)$/.exec(fault.key) ?? [];
+  const index = Math.max(0, eventOf.indexOf(Number(event)));
+  return { key: `payments.${placed[index]?.at ?? 0}.${field ?? 'due'}`, message: fault.message };
+}

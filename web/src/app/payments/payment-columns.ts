@@ -1,0 +1,96 @@
+import type { GridColumn, GridCell, GridRow } from '../figures/grid-model';
+import { showAmount, showDay, showMovement } from '../figures/show';
+import type { DraftedPayment } from './payment-draft';
+
+/** The columns of the month's payments; those typed into only for who may record. */
+export function paymentColumns(digits: number, mayRecord: boolean): GridColumn<DraftedPayment>[] {
+  const figure = (
+    key: 'interest' | 'principal' | 'amount',
+    title: string,
+    tone?: 'interest' | 'principal',
+  ): GridColumn<DraftedPayment> => ({
+    key: `agreed-${key}`,
+    title,
+    align: 'right',
+    track: 'minmax(96px, 1fr)',
+    ...(tone && { tone }),
+    cell: ({ payment }) => showMovement(payment[key], digits),
+  });
+  const tick: GridColumn<DraftedPayment> = {
+    key: 'ticked',
+    title: 'Record',
+    align: 'left',
+    track: '78px',
+    ticks: ({ payment, draft }) => (payment.recorded && !draft.ticked ? undefined : draft.ticked),
+    cell: ({ payment, draft }) => (payment.recorded && !draft.ticked ? 'recorded' : ''),
+  };
+  return [
+    ...(mayRecord ? [tick] : []),
+    {
+      key: 'name',
+      title: 'Instrument',
+      align: 'left',
+      track: 'minmax(190px, 2.2fr)',
+      cell: ({ payment }) => ({ text: payment.name, sub: payment.lender ?? undefined }),
+    },
+    { key: 'n', title: 'No.', align: 'right', track: '52px', cell: ({ payment }) => String(payment.n) },
+    { key: 'due', title: 'Due', align: 'left', track: '104px', cell: ({ payment }) => showDay(payment.due) },
+    figure('interest', 'Interest', 'interest'),
+    figure('principal', 'Principal', 'principal'),
+    figure('amount', 'Scheduled'),
+    {
+      key: 'on',
+      title: 'Left the bank on',
+      align: 'left',
+      track: '124px',
+      cell: ({ draft, reading }) => shownIfRead(draft.on, reading.on, showDay, reading.fault?.field === 'on'),
+      ...(mayRecord && { typed: ({ draft }) => draft.on }),
+    },
+    {
+      key: 'amount',
+      title: 'Amount paid',
+      align: 'right',
+      track: 'minmax(104px, 1fr)',
+      cell: ({ draft, reading }) =>
+        shownIfRead(
+          draft.amount,
+          reading.amount,
+          (amount) => showAmount(amount, digits),
+          reading.fault?.field === 'amount',
+        ),
+      ...(mayRecord && { typed: ({ draft }) => draft.amount }),
+    },
+    {
+      key: 'words',
+      title: 'That is',
+      align: 'left',
+      track: 'minmax(170px, 1.6fr)',
+      cell: ({ payment, draft, reading }) => {
+        const said = payment.recorded && draft.ticked ? `corrected: ${reading.words}` : reading.words;
+        if (reading.fault) return { text: '', chip: { text: said, tone: 'wrong' } };
+        if (reading.differs) return { text: '', chip: { text: said, tone: 'flag' } };
+        return said;
+      },
+    },
+  ];
+}
+
+function shownIfRead<Value>(
+  typed: string,
+  value: Value | undefined,
+  show: (value: Value) => string,
+  faulty: boolean,
+): GridCell {
+  if (value === undefined || faulty) return { text: '', chip: { text: typed || 'empty', tone: 'wrong' } };
+  return { text: show(value) };
+}
+
+/** A row for each payment; what is recorded already stands back. */
+export function paymentRows(drafted: readonly DraftedPayment[]): GridRow<DraftedPayment>[] {
+  return drafted.map((item) => ({
+    type: 'item',
+    id: item.id,
+    item,
+    quiet: item.payment.recorded !== null && !item.draft.ticked,
+  }));
+}

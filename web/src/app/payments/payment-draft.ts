@@ -1,0 +1,87 @@
+import { formatAmount, formatDay, parseAmount, parseDay, type CalendarDay } from '@coffer/core';
+import type { DuePayment, PaymentMade } from '@coffer/contract';
+import { showAmount, showDay } from '../figures/show';
+import { readDay } from '../typed/typed-day';
+import { readNumber } from '../typed/typed-number';
+
+/** What is typed for a payment, and whether it is to be recorded. */
+export interface PaymentDraft {
+  readonly on: string;
+  readonly amount: string;
+  readonly ticked: boolean;
+}
+
+/** A payment of the month with its draft and what the draft says. */
+export interface DraftedPayment {
+  readonly id: string;
+  readonly payment: DuePayment;
+  readonly draft: PaymentDraft;
+  readonly reading: DraftReading;
+}
+
+/** A draft understood, or what keeps it from being. */
+export interface DraftReading {
+  readonly on?: CalendarDay;
+  /** Minor units. */
+  readonly amount?: number;
+  /** How it differs from what was agreed. */
+  readonly words: string;
+  readonly differs: boolean;
+  readonly fault?: { readonly field: 'on' | 'amount'; readonly message: string };
+}
+
+/** Tells a payment from all others. */
+export function paymentId({ instrumentId, due }: Pick<DuePayment, 'instrumentId' | 'due'>): string {
+  return `${instrumentId} ${due}`;
+}
+
+/** A payment as recorded, or else as agreed: ticked when it is due by a day. */
+export function draftOf(payment: DuePayment, by: string, digits: number): PaymentDraft {
+  const { recorded, due, amount } = payment;
+  return {
+    on: showDay(recorded?.on ?? due),
+    amount: showAmount(recorded?.amount ?? amount, digits),
+    ticked: !recorded && due <= by,
+  };
+}
+
+/** Reads a draft against what was agreed. */
+export function readDraft(payment: DuePayment, draft: PaymentDraft, digits: number): DraftReading {
+  const on = readDay(draft.on);
+  const plain = readNumber(draft.amount);
+  const amount = plain === undefined ? undefined : parseAmount(plain, digits);
+  const words: string[] = [];
+  const fault = (field: 'on' | 'amount', message: string): DraftReading => ({
+    ...(on !== undefined && { on }),
+    ...(amount !== undefined && { amount }),
+    words: message,
+    differs: true,
+    fault: { field, message },
+  });
+  if (on === undefined) return fault('on', `“${draft.on}” is no date; type one such as 15 Oct 2026`);
+  if (amount === undefined)
+    return fault('amount', `“${draft.amount}” is no amount; type one such as 46,611.29, or 0 for missed`);
+  const late = on - (parseDay(payment.due) ?? on);
+  const less = payment.amount - amount;
+  if (amount === 0) words.push('missed');
+  else if (late !== 0) words.push(`${days(Math.abs(late))} ${late > 0 ? 'late' : 'early'}`);
+  if (amount !== 0 && less !== 0)
+    words.push(`${showAmount(Math.abs(less), digits)} ${less > 0 ? 'short' : 'over'}`);
+  return { on, amount, words: words.join(', ') || 'as scheduled', differs: words.length > 0 };
+}
+
+function days(count: number): string {
+  return `${count} ${count === 1 ? 'day' : 'days'}`;
+}
+
+/** The payment as it is sent. */
+export function paymentMade({ payment, reading }: DraftedPayment, digits: number): PaymentMade {
+  return {
+    instrumentId: payment.instrumentId,
+    version: payment.version,
+    due: payment.due,
+    on: formatDay(reading.on ?? 0),
+    amount: formatAmount(reading.amount ?? 0, digits),
+    ...(payment.recorded && { corrects: true }),
+  };
+}

@@ -1,0 +1,212 @@
+import { DecimalPipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
+import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
+import { MatButtonModule } from '@angular/material/button';
+import { RouterLink } from '@angular/router';
+import { catchError, EMPTY, switchMap } from 'rxjs';
+import type { DuePaymentsView } from '@coffer/contract';
+import { ApiRefusal, newKey } from '../api/api-client';
+import { messageOf } from '../api/message-of';
+import { AsOfService } from '../company/as-of.service';
+import { CompanyService } from '../company/company.service';
+import { AmountPipe } from '../figures/amount.pipe';
+import { FigureGrid } from '../figures/figure-grid';
+import type { GridChoice, GridTyped } from '../figures/grid-model';
+import { showAmount, showMonth } from '../figures/show';
+import { SessionService } from '../session/session.service';
+import { paymentColumns, paymentRows } from './payment-columns';
+import {
+  draftOf,
+  paymentId,
+  paymentMade,
+  readDraft,
+  type DraftedPayment,
+  type PaymentDraft,
+} from './payment-draft';
+import { PaymentsService } from './payments.service';
+
+/** What falls due in the open month, ticked and recorded at once: as scheduled, or as typed. */
+@Component({
+  selector: 'coffer-payments',
+  imports: [AmountPipe, DecimalPipe, FigureGrid, MatButtonModule, RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './payments.page.html',
+  styleUrl: './payments.page.scss',
+  host: { '(document:keydown)': 'onKey($event)' },
+})
+export class PaymentsPage {
+  private readonly payments = inject(PaymentsService);
+  private readonly company = inject(CompanyService);
+  private readonly asOf = inject(AsOfService);
+  protected readonly session = inject(SessionService);
+  private readonly grid = viewChild<FigureGrid<DraftedPayment>>(FigureGrid);
+  protected readonly view = signal<DuePaymentsView | undefined>(undefined);
+  protected readonly failed = signal('');
+  protected readonly said = signal('');
+  protected readonly busy = signal(false);
+  private readonly reloads = signal(0);
+  private readonly typed = signal<ReadonlyMap<string, PaymentDraft>>(new Map());
+  /** What the server found wrong, by payment. */
+  private readonly refused = signal<ReadonlyMap<string, { field: 'on' | 'amount'; message: string }>>(
+    new Map(),
+  );
+  private key = newKey();
+
+  protected readonly mayRecord = computed(() => this.session.may('payments.record'));
+  protected readonly month = computed(() => showMonth(this.view()?.month ?? this.asOf.date()));
+  protected readonly columns = computed(() => paymentColumns(this.company.digits(), this.mayRecord()));
+  protected readonly drafted = computed((): DraftedPayment[] => {
+    const [digits, typed, refused] = [this.company.digits(), this.typed(), this.refused()];
+    return (this.view()?.payments ?? []).map((payment) => {
+      const id = paymentId(payment);
+      const draft = typed.get(id) ?? draftOf(payment, this.asOf.date(), digits);
+      const reading = readDraft(payment, draft, digits);
+      const fault = refused.get(id);
+      return { id, payment, draft, reading: fault ? { ...reading, words: fault.message, fault } : reading };
+    });
+  });
+  protected readonly rows = computed(() => paymentRows(this.drafted()));
+  protected readonly ticked = computed(() => this.drafted().filter(({ draft }) => draft.ticked));
+  protected readonly faulty = computed(() => this.ticked().filter(({ reading }) => reading.fault));
+  protected readonly differing = computed(
+    () => this.ticked().filter(({ reading }) => reading.differs).length,
+  );
+  protected readonly recorded = computed(
+    () => this.drafted().filter(({ payment }) => payment.recorded !== null).length,
+  );
+  protected readonly leaving = computed(() =>
+    this.ticked().reduce((sum, { reading }) => sum + (reading.amount ?? 0), 0),
+  );
+  protected readonly foot = computed(() => {
+    const sum = (of: (payment: DraftedPayment) => number): string =>
+      showAmount(
+        this.ticked().reduce((total, payment) => total + of(payment), 0),
+        this.company.digits(),
+      );
+    return {
+      name: 'Ticked',
+      'agreed-interest': sum(({ payment }) => payment.interest),
+      'agreed-principal': sum(({ payment }) => payment.principal),
+      'agreed-amount': sum(({ payment }) => payment.amount),
+      amount: sum(({ reading }) => reading.amount ?? 0),
+    };
+  });
+
+  constructor() {
+    toObservable(this.reloads)
+      .pipe(
+        switchMap(() =>
+          this.payments.ofMonth().pipe(
+            catchError((error: unknown) => {
+              this.failed.set(messageOf(error));
+              return EMPTY;
+            }),
+          ),
+        ),
+        takeUntilDestroyed(),
+      )
+      .subscribe((view) => this.view.set(view));
+  }
+
+  protected load(): void {
+    this.failed.set('');
+    this.reloads.update((count) => count + 1);
+  }
+
+  protected onChoose({ row }: GridChoice<DraftedPayment>): void {
+    if (row.type !== 'item' || !this.mayRecord()) return;
+    const { payment, draft } = row.item;
+    if (payment.recorded && !draft.ticked) return;
+    this.change(row.item, { ticked: !draft.ticked });
+  }
+
+  protected onTyped({ row, column, text }: GridTyped<DraftedPayment>): void {
+    if (row.type !== 'item') return;
+    const { draft, payment } = row.item;
+    const field = column.key === 'on' ? 'on' : 'amount';
+    if (draft[field] === text) return;
+    const next = { ...draft, [field]: text };
+    const asRecorded = draftOf(payment, this.asOf.date(), this.company.digits());
+    // A recorded payment typed back to what it was needs no correction.
+    const same = payment.recorded && next.on === asRecorded.on && next.amount === asRecorded.amount;
+    this.change(row.item, { [field]: text, ticked: !same });
+  }
+
+  /** Ticks every payment not recorded yet, or none when all are. */
+  protected tickAll(): void {
+    const open = this.drafted().filter(({ payment }) => payment.recorded === null);
+    const ticked = open.some(({ draft }) => !draft.ticked);
+    const typed = new Map(this.typed());
+    for (const { id, draft } of open) typed.set(id, { ...draft, ticked });
+    this.typed.set(typed);
+  }
+
+  private change({ id, draft }: DraftedPayment, more: Partial<PaymentDraft>): void {
+    this.typed.update((typed) => new Map(typed).set(id, { ...draft, ...more }));
+    this.said.set('');
+    if (!this.refused().has(id)) return;
+    const refused = new Map(this.refused());
+    refused.delete(id);
+    this.refused.set(refused);
+  }
+
+  protected onKey(event: KeyboardEvent): void {
+    const typing = event.target instanceof HTMLElement && event.target.matches('input, textarea');
+    if (!this.mayRecord() || typing || event.altKey) return;
+    if (event.key === 'a' && !event.ctrlKey && !event.metaKey) this.tickAll();
+    else if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) this.record();
+    else return;
+    event.preventDefault();
+  }
+
+  protected record(): void {
+    const [ticked, faulty] = [this.ticked(), this.faulty()];
+    if (this.busy() || ticked.length === 0) return;
+    if (faulty[0]) {
+      this.grid()?.reveal(faulty[0].id, faulty[0].reading.fault?.field);
+      return;
+    }
+    this.busy.set(true);
+    this.failed.set('');
+    const digits = this.company.digits();
+    this.payments
+      .record(
+        ticked.map((payment) => paymentMade(payment, digits)),
+        this.key,
+      )
+      .subscribe({
+        next: ({ payments }) => {
+          const sum = showAmount(this.leaving(), digits);
+          this.said.set(`${payments} ${payments === 1 ? 'payment' : 'payments'} recorded, ${sum} in all.`);
+          const sent = new Set(ticked.map(({ id }) => id));
+          this.typed.update((typed) => new Map([...typed].filter(([id]) => !sent.has(id))));
+          this.done();
+          this.load();
+        },
+        error: (error: unknown) => {
+          this.failed.set(messageOf(error));
+          this.refused.set(faultsByPayment(error, ticked));
+          this.done();
+        },
+      });
+  }
+
+  private done(): void {
+    this.busy.set(false);
+    this.key = newKey();
+  }
+}
+
+function faultsByPayment(
+  error: unknown,
+  sent: readonly DraftedPayment[],
+): Map<string, { field: 'on' | 'amount'; message: string }> {
+  const faults = error instanceof ApiRefusal ? (error.refusal.faults ?? []) : [];
+  return new Map(
+    faults.flatMap(({ key, message }) => {
+      const [, at, field] = key.split('.');
+      const payment = sent[Number(at)];
+      return payment ? [[payment.id, { field: field === 'amount' ? 'amount' : 'on', message }] as const] : [];
+    }),
+  );
+}
