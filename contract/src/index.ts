@@ -9,6 +9,7 @@ export * from './document/read-instrument.ts';
 export * from './document/scalars.ts';
 export * from './document/schedule-json.ts';
 export * from './faults/fault.ts';
+export * from './variants/terms-change.ts';
 export * from './api/endpoint.ts';
 export * from './api/endpoints.ts';
 export * from './api/open-api.ts';

@@ -9,6 +9,7 @@ export * from './calendar/day-counts/day-counts.ts';
 export * from './calendar/fraction.ts';
 export * from './calendar/frequency.ts';
 export * from './calendar/payment-dates.ts';
+export * from './compare/loan-outcome.ts';
 export * from './entries/account-role.ts';
 export * from './entries/balances.ts';
 export { bondIssueEntry } from './entries/bond-entries.ts';

@@ -5,6 +5,10 @@ export interface GridCell {
   readonly chip?: { readonly text: string; readonly tone: 'wrong' | 'agreed' | 'flag' | 'plain' } | undefined;
   /** 0 to 1. */
   readonly bar?: number | undefined;
+  /** 0 to 1: how dark the cell is shaded in a table whose cells are compared by size. */
+  readonly shade?: number | undefined;
+  /** Said when the pointer rests on the cell. */
+  readonly tip?: string | undefined;
 }
 
 /** A column of a table of figures. */

@@ -5,7 +5,7 @@ import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatTabsModule } from '@angular/material/tabs';
 import { Title } from '@angular/platform-browser';
-import { RouterLink } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { catchError, combineLatest, EMPTY, switchMap, tap } from 'rxjs';
 import { proofsOf } from '@coffer/core';
 import { messageOf } from '../api/message-of';
@@ -18,6 +18,7 @@ import { PositionTab } from './position-tab';
 import { RecordPaymentDialog } from './record-payment.dialog';
 import { ScheduleTab } from './schedule-tab';
 import { TermsTab } from './terms-tab';
+import { TryTab } from '../try/try-tab';
 
 /** One instrument: its schedule, terms and events, entries, position and history. */
 @Component({
@@ -33,6 +34,7 @@ import { TermsTab } from './terms-tab';
     RouterLink,
     ScheduleTab,
     TermsTab,
+    TryTab,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './instrument.page.html',
@@ -46,6 +48,7 @@ export class InstrumentPage {
   private readonly instruments = inject(InstrumentsService);
   private readonly dialog = inject(MatDialog);
   private readonly title = inject(Title);
+  private readonly router = inject(Router);
   protected readonly session = inject(SessionService);
   protected readonly opened = signal<OpenInstrument | undefined>(undefined);
   protected readonly failed = signal('');
@@ -57,6 +60,7 @@ export class InstrumentPage {
     ['entries', 'Entries'],
     ['position', 'Position'],
     ['history', 'History'],
+    ['try', 'Try a change'],
   ] as const;
   protected readonly proofs = computed(() => {
     const opened = this.opened();
@@ -85,6 +89,18 @@ export class InstrumentPage {
         this.opened.set(opened);
         this.title.setTitle(`${opened.read.document.name} · Coffer`);
       });
+  }
+
+  /** Trying changes is for loans. */
+  protected tabsOf({ read }: OpenInstrument): readonly (readonly [string, string])[] {
+    return read.document.kind === 'loan' ? this.tabs : this.tabs.filter(([place]) => place !== 'try');
+  }
+
+  /** Terms were changed: the schedule they make is shown, with what was done. */
+  protected changed(said: string): void {
+    this.said.set(said);
+    this.retry();
+    void this.router.navigate(['/instruments', this.id(), 'schedule']);
   }
 
   protected retry(): void {

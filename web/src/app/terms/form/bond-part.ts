@@ -1,4 +1,4 @@
-import { present, type FieldReader } from './field-reader';
+import { present, type FieldReader } from '../../typed/field-reader';
 import type { TypedTerms } from './terms-form';
 
 /** The part of a document that a bond's fields make. */

@@ -1,5 +1,5 @@
 import type { TypedEvent } from './event-form';
-import { present, type FieldReader } from './field-reader';
+import { present, type FieldReader } from '../../typed/field-reader';
 
 /** A recorded payment or another event that the form does not show and keeps as it is. */
 export type KeptEvent = Readonly<Record<string, unknown>>;

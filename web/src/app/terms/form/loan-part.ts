@@ -1,4 +1,4 @@
-import { present, type FieldReader } from './field-reader';
+import { present, type FieldReader } from '../../typed/field-reader';
 import type { TypedLoan } from './loan-form';
 import { eventsPart, type EventsPart, type KeptEvent } from './events-part';
 import type { TypedStretch } from './stretch-form';

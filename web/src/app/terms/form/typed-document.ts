@@ -1,7 +1,7 @@
 import { documentVersion, type Fault } from '@coffer/contract';
 import { bondPart } from './bond-part';
 import type { KeptEvent } from './events-part';
-import { FieldReader, present } from './field-reader';
+import { FieldReader, present } from '../../typed/field-reader';
 import { creditLinePart, loanPart } from './loan-part';
 import type { TypedTerms } from './terms-form';
 

@@ -1,0 +1,65 @@
+import { calendarFields, daysInMonth, type CalendarDay } from '../calendar/calendar-day.ts';
+import { minorUnits } from '../loan/loan-terms.ts';
+import type { LoanSchedule } from '../loan/loan-schedule.ts';
+import { totalOf } from '../loan/totals.ts';
+
+/** What a loan comes to over its life. Amounts in minor units. */
+export interface LoanOutcome {
+  /** The payment that was set last, as it is asked from then on; `undefined` where none is set as an amount. */
+  readonly payment: number | undefined;
+  /** Numbered payments by which something is paid. */
+  readonly payments: number;
+  readonly interest: number;
+  /** Payments and extra principal together. */
+  readonly paid: number;
+  readonly last: CalendarDay;
+  /** Balance after the last row: zero unless the loan is left for renewal. */
+  readonly left: number;
+}
+
+/** How a payment is set that is asked as one amount, the same each time. */
+const asked: readonly string[] = ['level', 'agreed', 'changed'];
+
+/** Sums up a schedule. */
+export function loanOutcome(schedule: LoanSchedule): LoanOutcome {
+  const { length, n, payment, extra, date, closing, settings, terms } = schedule;
+  let payments = 0;
+  for (let row = 0; row < length; row += 1) {
+    if ((n[row] as number) > 0 && (payment[row] as number) + (extra[row] as number) > 0) payments += 1;
+  }
+  const set = settings.findLast(({ kind, amount }) => asked.includes(kind) && amount > 0n);
+  return {
+    payment: set && minorUnits(terms, set.amount),
+    payments,
+    interest: totalOf(schedule, 'interest'),
+    paid: totalOf(schedule, 'payment') + totalOf(schedule, 'extra'),
+    last: date[length - 1] as number,
+    left: closing[length - 1] as number,
+  };
+}
+
+/**
+ * Calendar months from one day to another, whole months only and negative backwards: from 15 June to 15 September is
+ * 3, to 14 September 2. Month end to month end is whole, whatever the days: from 31 January to 28 February is 1.
+ */
+export function monthsBetween(from: CalendarDay, to: CalendarDay): number {
+  if (to < from) return -monthsBetween(to, from);
+  const [one, other] = [calendarFields(from), calendarFields(to)];
+  const months = 12 * (other.year - one.year) + other.month - one.month;
+  const whole = other.day >= one.day || other.day === daysInMonth(other.year, other.month);
+  return whole ? months : months - 1;
+}
+
+/** The balance owed after each day on which it changed, in order: days and minor units. */
+export function balanceCurve(
+  schedule: LoanSchedule,
+): { readonly on: CalendarDay; readonly balance: number }[] {
+  const { terms, length, date, closing } = schedule;
+  const points = [{ on: terms.start, balance: schedule.opening[0] ?? terms.amount }];
+  for (let row = 0; row < length; row += 1) {
+    const point = { on: date[row] as number, balance: closing[row] as number };
+    if (points.at(-1)?.on === point.on) points.pop();
+    points.push(point);
+  }
+  return points;
+}

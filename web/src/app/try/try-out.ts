@@ -1,0 +1,52 @@
+import { balanceCurve, loanOutcome, type LoanSchedule } from '@coffer/core';
+import {
+  asScheduled,
+  changedDocument,
+  changesFromTheStart,
+  readInstrument,
+  type Fault,
+  type LoanDocument,
+  type TermsChange,
+} from '@coffer/contract';
+import type { Axis, Tried, TriedCell } from './tried';
+
+type Reading =
+  | { readonly ok: true; readonly schedule: LoanSchedule }
+  | { readonly ok: false; readonly faults: readonly Fault[] };
+
+/** The schedule that a change makes. Where it reaches back to the start, payments are taken as scheduled. */
+function scheduleWith(document: LoanDocument, change: TermsChange): Reading {
+  const changed = changedDocument(document, change);
+  if (!changed.ok) return changed;
+  const reading = readInstrument(
+    changesFromTheStart(change) ? asScheduled(changed.document) : changed.document,
+  );
+  return reading.ok ? { ok: true, schedule: reading.instrument.schedule as LoanSchedule } : reading;
+}
+
+/** Tries a change: what it comes to and how its balance falls. */
+export function tryOut(document: LoanDocument, change: TermsChange): Tried {
+  const made = scheduleWith(document, change);
+  if (!made.ok) return made;
+  return { ok: true, outcome: loanOutcome(made.schedule), curve: balanceCurve(made.schedule) };
+}
+
+/** A value of a varied term, as the change states it. */
+export function varied({ term }: Pick<Axis, 'term'>, value: string): TermsChange {
+  return term === 'payments' ? { payments: Number(value) } : { [term]: value };
+}
+
+/** One row of a grid. */
+export function tryRow(
+  document: LoanDocument,
+  change: TermsChange,
+  across: Axis,
+  down: Axis,
+  row: number,
+): TriedCell[] {
+  return across.values.map((value) => {
+    const both = { ...change, ...varied(down, down.values[row] ?? ''), ...varied(across, value) };
+    const made = scheduleWith(document, both);
+    return made.ok ? loanOutcome(made.schedule) : (made.faults[0]?.message ?? '');
+  });
+}
