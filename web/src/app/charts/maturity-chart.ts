@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { addMonths, calendarFields, parseDay, type CalendarDay } from '@coffer/core';
+import { showAmount } from '@coffer/contract';
 import { CompanyService } from '../company/company.service';
-import { showAmount } from '../figures/show';
 import { Chart } from './chart';
 import { colourOf } from './colours';
 import type { EChartsCoreOption } from './echarts';

@@ -1,4 +1,4 @@
-import { showAmount } from '../figures/show';
+import { showAmount } from '@coffer/contract';
 import { colourOf } from './colours';
 import type { EChartsCoreOption } from './echarts';
 

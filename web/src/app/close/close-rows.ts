@@ -1,6 +1,5 @@
-import type { CloseRow, CloseView } from '@coffer/contract';
+import { type CloseRow, type CloseView, showAmount, showMovement } from '@coffer/contract';
 import type { GridColumn, GridRow } from '../figures/grid-model';
-import { showAmount, showMovement } from '../figures/show';
 
 /** The columns of the close. */
 export function closeColumns(digits: number): GridColumn<CloseRow>[] {

@@ -5,14 +5,20 @@ import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
 import { catchError, combineLatest, EMPTY, switchMap, tap } from 'rxjs';
-import type { CloseRow, CloseView, EntryView } from '@coffer/contract';
+import {
+  type CloseRow,
+  type CloseView,
+  type EntryView,
+  showAmount,
+  showMonth,
+  showMovement,
+} from '@coffer/contract';
 import { messageOf } from '../api/message-of';
 import { AsOfService } from '../company/as-of.service';
 import { CompanyService } from '../company/company.service';
 import { AmountPipe, DayPipe } from '../figures/amount.pipe';
 import { FigureGrid } from '../figures/figure-grid';
 import type { GridChoice } from '../figures/grid-model';
-import { showAmount, showMonth, showMovement } from '../figures/show';
 import { EntryList } from '../journal/entry-list';
 import { JournalFiles } from '../journal/journal-files';
 import { SessionService } from '../session/session.service';

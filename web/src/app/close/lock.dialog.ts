@@ -1,11 +1,10 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import type { CloseView } from '@coffer/contract';
+import { type CloseView, showMonth } from '@coffer/contract';
 import { newKey } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { AmountPipe, DayPipe } from '../figures/amount.pipe';
-import { showMonth } from '../figures/show';
 import { CloseService } from './close.service';
 
 /** Says what locking a month does before it is done; it cannot be undone. */

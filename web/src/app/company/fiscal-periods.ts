@@ -1,5 +1,5 @@
 import { addMonths, calendarFields, formatDay, monthEnd, parseDay, type CalendarDay } from '@coffer/core';
-import type { CompanyView } from '@coffer/contract';
+import { monthName, type CompanyView } from '@coffer/contract';
 
 /** One month of the rail. */
 export interface RailPeriod {
@@ -14,13 +14,6 @@ export interface RailPeriod {
 export interface RailYear {
   readonly name: string;
   readonly periods: readonly RailPeriod[];
-}
-
-const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
-
-/** Short name of a month, 1 to 12. */
-export function monthName(month: number): string {
-  return months[month - 1] ?? '';
 }
 
 /** The fiscal year that a day lies in and the one before it, month by month. */

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import type { Explanation, FigureLink } from '@coffer/core';
-import { showDecimal } from '../figures/show';
+import { showDecimal } from '@coffer/contract';
 import { AmountPipe, WithDaysPipe } from '../figures/amount.pipe';
 
 /** How a figure is made: its inputs, each leading to where it comes from, the unrounded value and the rounding. */

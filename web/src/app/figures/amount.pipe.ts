@@ -1,6 +1,6 @@
 import { inject, Pipe, type PipeTransform } from '@angular/core';
+import { showAmount, showDates, showDay } from '@coffer/contract';
 import { CompanyService } from '../company/company.service';
-import { showAmount, showDates, showDay } from './show';
 
 /** An amount in minor units of the company's currency. */
 @Pipe({ name: 'amount' })

@@ -7,9 +7,9 @@ import {
   type BondRow,
   type BondSchedule,
 } from '@coffer/core';
+import { showAmount, showDay, showMovement } from '@coffer/contract';
 import { splitChart } from '../charts/split-chart';
 import type { GridColumn, GridRow } from '../figures/grid-model';
-import { showAmount, showDay, showMovement } from '../figures/show';
 import { asOfBand, rowId, type Moment, type ScheduleModel, type ScheduleRow } from './schedule-model';
 
 /** A bond's schedule as the page draws it. */

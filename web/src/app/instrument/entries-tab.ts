@@ -2,11 +2,10 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { catchError, combineLatest, of, switchMap } from 'rxjs';
-import { endpoints, type EntryView } from '@coffer/contract';
+import { endpoints, type EntryView, showMonth } from '@coffer/contract';
 import { ApiClient } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { AsOfService } from '../company/as-of.service';
-import { showMonth } from '../figures/show';
 import { EntryList } from '../journal/entry-list';
 import type { OpenInstrument } from './instruments.service';
 import { IssueEntry } from './issue-entry';

@@ -12,10 +12,9 @@ import {
   type LoanFigure,
   type LoanSchedule,
 } from '@coffer/core';
-import { frequencyInWords, noticeText } from '@coffer/contract';
+import { frequencyInWords, noticeText, showAmount, showDay, showMovement } from '@coffer/contract';
 import { splitChart } from '../charts/split-chart';
 import type { GridColumn, GridRow } from '../figures/grid-model';
-import { showAmount, showDay, showMovement } from '../figures/show';
 import { paymentStatus } from './payment-status';
 import { asOfBand, rowId, type Moment, type ScheduleModel, type ScheduleRow } from './schedule-model';
 

@@ -1,6 +1,6 @@
 import { recordedFor, type LoanRow, type LoanTerms, type RowKind } from '@coffer/core';
+import { showDay } from '@coffer/contract';
 import type { GridCell } from '../figures/grid-model';
-import { showDay } from '../figures/show';
 import type { Moment } from './schedule-model';
 
 /** What became of a payment, in a word. */

@@ -17,10 +17,10 @@ import {
   position,
   type CalendarDay,
 } from '@coffer/core';
+import { showAmount, showDay } from '@coffer/contract';
 import { AsOfService } from '../company/as-of.service';
 import { FigureGrid } from '../figures/figure-grid';
 import type { GridChoice, GridColumn, GridRow } from '../figures/grid-model';
-import { showAmount, showDay } from '../figures/show';
 import type { OpenInstrument } from './instruments.service';
 
 interface MonthEnd {

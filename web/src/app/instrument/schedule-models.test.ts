@@ -1,10 +1,9 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { parseDay, position, type CalendarDay, type Schedule } from '@coffer/core';
-import { readInstrument } from '@coffer/contract';
+import { readInstrument, showAmount } from '@coffer/contract';
 import { describe, expect, it } from 'vitest';
 import type { GridCell, GridRow } from '../figures/grid-model';
-import { showAmount } from '../figures/show';
 import { bondScheduleModel } from './bond-schedule-model';
 import { loanScheduleModel } from './loan-schedule-model';
 import { asOfBand, type Moment, type ScheduleModel, type ScheduleRow } from './schedule-model';

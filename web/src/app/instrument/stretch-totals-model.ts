@@ -7,7 +7,7 @@ import {
   type CalendarDay,
   type LoanSchedule,
 } from '@coffer/core';
-import { showDay } from '../figures/show';
+import { showDay } from '@coffer/contract';
 import { readDay } from '../typed/typed-day';
 
 /** A stretch of a schedule that can be added up: rows from one to another (not included), and its days. */

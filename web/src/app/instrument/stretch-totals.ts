@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import type { LoanSchedule } from '@coffer/core';
+import { showAmount } from '@coffer/contract';
 import { CompanyService } from '../company/company.service';
-import { showAmount } from '../figures/show';
 import { meantRow, offeredStretches, sumsOf, typedStretch } from './stretch-totals-model';
 
 /** Totals for any stretch of a schedule, and a way to any of its rows. */

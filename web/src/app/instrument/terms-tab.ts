@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { parseDay } from '@coffer/core';
+import { eventFacts, termFacts } from '@coffer/contract';
 import { AsOfService } from '../company/as-of.service';
 import { fillForm } from '../terms/form/form-of-document';
 import { termsForm } from '../terms/form/terms-form';
@@ -7,7 +8,6 @@ import { Timeline } from '../terms/timeline/timeline';
 import { stretchSpans } from '../terms/timeline/stretch-spans';
 import { timelineModel } from '../terms/timeline/timeline-model';
 import type { OpenInstrument } from './instruments.service';
-import { eventFacts, termFacts } from './term-facts';
 
 /** The terms as agreed and the events since. */
 @Component({

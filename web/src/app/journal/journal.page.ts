@@ -5,14 +5,21 @@ import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { Router, RouterLink } from '@angular/router';
 import { catchError, combineLatest, EMPTY, switchMap } from 'rxjs';
 import { addMonths, calendarFields, formatDay, parseDay, type CalendarDay } from '@coffer/core';
-import { endpoints, type EntryLineView, type EntryView } from '@coffer/contract';
+import {
+  endpoints,
+  type EntryLineView,
+  type EntryView,
+  showAmount,
+  showDates,
+  showDay,
+  showMonth,
+} from '@coffer/contract';
 import { ApiClient } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { AsOfService } from '../company/as-of.service';
 import { CompanyService } from '../company/company.service';
 import { FigureGrid } from '../figures/figure-grid';
 import type { GridChoice, GridColumn, GridRow } from '../figures/grid-model';
-import { showAmount, showDates, showDay, showMonth } from '../figures/show';
 import { JournalFiles } from './journal-files';
 
 type Span = 'month' | 'year';

@@ -1,5 +1,5 @@
+import { showAmount, showDay, showMovement } from '@coffer/contract';
 import type { GridColumn, GridCell, GridRow } from '../figures/grid-model';
-import { showAmount, showDay, showMovement } from '../figures/show';
 import type { DraftedPayment } from './payment-draft';
 
 /** The columns of the month's payments; those typed into only for who may record. */

@@ -1,6 +1,5 @@
 import { formatAmount, formatDay, parseAmount, parseDay, type CalendarDay } from '@coffer/core';
-import type { DuePayment, PaymentMade } from '@coffer/contract';
-import { showAmount, showDay } from '../figures/show';
+import { type DuePayment, type PaymentMade, showAmount, showDay } from '@coffer/contract';
 import { readDay } from '../typed/typed-day';
 import { readNumber } from '../typed/typed-number';
 

@@ -4,7 +4,7 @@ import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { catchError, EMPTY, switchMap } from 'rxjs';
-import type { DuePaymentsView } from '@coffer/contract';
+import { type DuePaymentsView, showAmount, showMonth } from '@coffer/contract';
 import { ApiRefusal, newKey } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { AsOfService } from '../company/as-of.service';
@@ -12,7 +12,6 @@ import { CompanyService } from '../company/company.service';
 import { AmountPipe } from '../figures/amount.pipe';
 import { FigureGrid } from '../figures/figure-grid';
 import type { GridChoice, GridTyped } from '../figures/grid-model';
-import { showAmount, showMonth } from '../figures/show';
 import { SessionService } from '../session/session.service';
 import { paymentColumns, paymentRows } from './payment-columns';
 import {

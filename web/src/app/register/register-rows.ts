@@ -1,6 +1,11 @@
-import type { FiguresView, InstrumentClass, RegisterRow } from '@coffer/contract';
+import {
+  type FiguresView,
+  type InstrumentClass,
+  type RegisterRow,
+  showAmount,
+  showDay,
+} from '@coffer/contract';
 import type { GridColumn, GridRow } from '../figures/grid-model';
-import { showAmount, showDay } from '../figures/show';
 
 const classNames: Readonly<Record<InstrumentClass, string>> = {
   'term-loan': 'Mortgages and term loans',

@@ -14,7 +14,7 @@ import {
   type FigureLink,
   type PositionFigure,
 } from '@coffer/core';
-import type { RegisterRow, RegisterView } from '@coffer/contract';
+import { type RegisterRow, type RegisterView, showDay } from '@coffer/contract';
 import { newKey } from '../api/api-client';
 import { MaturityChart } from '../charts/maturity-chart';
 import { AsOfService } from '../company/as-of.service';
@@ -22,7 +22,6 @@ import { CompanyService } from '../company/company.service';
 import { ExplainPanel } from '../explain/explain-panel';
 import { AmountPipe, DayPipe } from '../figures/amount.pipe';
 import { FigureGrid } from '../figures/figure-grid';
-import { showDay } from '../figures/show';
 import type { GridChoice } from '../figures/grid-model';
 import { InstrumentsService } from '../instrument/instruments.service';
 import { messageOf } from '../api/message-of';

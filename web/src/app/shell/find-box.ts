@@ -16,8 +16,8 @@ import { Router } from '@angular/router';
 import { AsOfService } from '../company/as-of.service';
 import { RegisterService } from '../register/register.service';
 import { formatDay, monthEnd } from '@coffer/core';
+import { showDay } from '@coffer/contract';
 import { readDay } from '../typed/typed-day';
-import { showDay } from '../figures/show';
 import { pages } from './pages';
 
 interface Found {

@@ -8,10 +8,9 @@ import {
   input,
   viewChildren,
 } from '@angular/core';
-import type { CompanyView } from '@coffer/contract';
+import { type CompanyView, showDay, showMonth } from '@coffer/contract';
 import { AsOfService } from '../company/as-of.service';
 import { railYears, type RailPeriod } from '../company/fiscal-periods';
-import { showDay, showMonth } from '../figures/show';
 
 /** Fiscal periods, closed, open and future; choosing one moves every figure. Arrow keys step it. */
 @Component({

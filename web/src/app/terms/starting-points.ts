@@ -1,4 +1,4 @@
-import { showDay } from '../figures/show';
+import { showDay } from '@coffer/contract';
 import { readDay } from '../typed/typed-day';
 import type { TypedEvent } from './form/event-form';
 import type { TypedLoan } from './form/loan-form';

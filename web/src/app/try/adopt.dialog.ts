@@ -9,11 +9,11 @@ import {
   readInstrument,
   type LoanDocument,
   type TermsChange,
+  showDay,
 } from '@coffer/contract';
 import { ApiRefusal } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { CompanyService } from '../company/company.service';
-import { showDay } from '../figures/show';
 import { InstrumentsService, type OpenInstrument } from '../instrument/instruments.service';
 import { TypedField } from '../terms/fields/typed-field';
 import { changeInWords } from './change-in-words';

@@ -1,5 +1,4 @@
-import type { TermsChange } from '@coffer/contract';
-import { showDay, showDecimal } from '../figures/show';
+import { type TermsChange, showDay, showDecimal } from '@coffer/contract';
 import { compoundingChoices } from '../terms/form/choices';
 
 /** What becomes of interest while no principal is repaid, in words. */

@@ -1,5 +1,5 @@
 import { monthsBetween, type LoanOutcome } from '@coffer/core';
-import { showAmount, showDay } from '../figures/show';
+import { showAmount, showDay } from '@coffer/contract';
 import type { Tried } from './tried';
 
 /** A line of the comparison: its name, then a text for each column. */

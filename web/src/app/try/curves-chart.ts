@@ -1,6 +1,6 @@
+import { showAmount, showDay } from '@coffer/contract';
 import { colourOf } from '../charts/colours';
 import type { EChartsCoreOption } from '../charts/echarts';
-import { showAmount, showDay } from '../figures/show';
 import type { CurvePoint } from './tried';
 
 /** A balance over time, with the letter that marks it. */

@@ -6,8 +6,8 @@ import {
   type LoanOutcome,
   type LoanSchedule,
 } from '@coffer/core';
+import { showAmount, showDay, showDecimal } from '@coffer/contract';
 import type { GridCell } from '../figures/grid-model';
-import { showAmount, showDay, showDecimal } from '../figures/show';
 import type { TypedAxis } from './axis-values';
 import type { TriedCell, VariedTerm } from './tried';
 

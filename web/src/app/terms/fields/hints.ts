@@ -1,4 +1,4 @@
-import { showDay, showDecimal } from '../../figures/show';
+import { showDay, showDecimal } from '@coffer/contract';
 import { readDay } from '../../typed/typed-day';
 import { readNumber, readPercent } from '../../typed/typed-number';
 

@@ -1,5 +1,4 @@
-import type { InstrumentDocument } from '@coffer/contract';
-import { showDay, showDecimal } from '../../figures/show';
+import { type InstrumentDocument, showDay, showDecimal } from '@coffer/contract';
 import { eventForm, type TypedEvent } from './event-form';
 import type { KeptEvent } from './events-part';
 import { stretchForm, type TypedStretch } from './stretch-form';

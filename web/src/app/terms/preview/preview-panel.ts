@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { showDay, showDecimal } from '@coffer/contract';
 import { Chart } from '../../charts/chart';
 import { splitChart } from '../../charts/split-chart';
 import { FigureGrid } from '../../figures/figure-grid';
 import type { GridColumn, GridRow } from '../../figures/grid-model';
 import { accountName } from '../../journal/account-names';
-import { showDay, showDecimal } from '../../figures/show';
 import type { PreviewLine, PreviewRow, SchedulePreview } from './schedule-preview';
 
 /** What typed terms make: the figures that matter, the picture, every row, and the issue entry. */

@@ -1,5 +1,5 @@
 import { paymentsPerYear } from '@coffer/core';
-import { showDay } from '../../figures/show';
+import { showDay } from '@coffer/contract';
 import { readDay } from '../../typed/typed-day';
 import type { LoanForm } from '../form/loan-form';
 import type { TimelineAct } from './timeline';

@@ -1,5 +1,5 @@
 import { addMonths, calendarDay, calendarFields } from '@coffer/core';
-import { showDay } from '../../figures/show';
+import { showDay } from '@coffer/contract';
 import { readDay } from '../../typed/typed-day';
 import { eventNames, stretchNames } from '../form/choices';
 import type { TypedEvent } from '../form/event-form';

@@ -8,7 +8,7 @@ import {
   output,
   signal,
 } from '@angular/core';
-import { showDay } from '../../figures/show';
+import { showDay } from '@coffer/contract';
 import { placeOf, type TimelineItem, type TimelineModel } from './timeline-model';
 
 /** What is done to something on the timeline. */

@@ -1,8 +1,7 @@
 import fc from 'fast-check';
 import { parseAmount } from '@coffer/core';
 import { describe, expect, it } from 'vitest';
-import { showAmount, showDates, showDay, showDecimal, showMonth, showMovement } from './show';
-import { asTabSeparated } from './tab-separated';
+import { showAmount, showDates, showDay, showDecimal, showMonth, showMovement } from './show.ts';
 
 describe('figures for people', () => {
   // Common practice in English accounts: thousands by comma, decimals by point, all of the currency's decimals.
@@ -39,16 +38,5 @@ describe('figures for people', () => {
   it('separate the thousands of a decimal that came as text', () => {
     expect(showDecimal('1234567.891')).toBe('1,234,567.891');
     expect(showDecimal('-1200')).toBe('−1,200');
-  });
-});
-
-describe('copied rows', () => {
-  it('are tab-separated, figures plain, so that they can be reckoned with', () => {
-    const copied = asTabSeparated([
-      ['Due', 'Interest', 'Extra'],
-      ['15 Nov 2026', '1,104.18', '–'],
-      ['a\tname', '−5.00', ''],
-    ]);
-    expect(copied).toBe('Due\tInterest\tExtra\n15 Nov 2026\t1104.18\t0\na name\t-5.00\t');
   });
 });

@@ -1,7 +1,8 @@
 import { dayCounts } from '@coffer/core';
-import { frequencyInWords, type InstrumentDocument } from '@coffer/contract';
-import { showDay, showDecimal } from '../figures/show';
-import { eventText } from './event-text';
+import { frequencyInWords } from '../document/describe-instrument.ts';
+import type { InstrumentDocument } from '../document/instrument-document.ts';
+import { eventText } from './event-text.ts';
+import { showDay, showDecimal } from './show.ts';
 
 /** A fact of an agreement: what it is, and what was agreed. */
 export type Fact = readonly [name: string, value: string];

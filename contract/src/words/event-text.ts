@@ -1,5 +1,6 @@
-import { frequencyInWords, type CreditLineEventDocument, type LoanEventDocument } from '@coffer/contract';
-import { showDay, showDecimal } from '../figures/show';
+import { frequencyInWords } from '../document/describe-instrument.ts';
+import type { CreditLineEventDocument, LoanEventDocument } from '../document/loan-events-document.ts';
+import { showDay, showDecimal } from './show.ts';
 
 /** An event in words. */
 export function eventText(event: LoanEventDocument | CreditLineEventDocument): string {

@@ -1,5 +1,24 @@
 import { calendarFields, parseDay, type CalendarDay } from '@coffer/core';
-import { monthName } from '../company/fiscal-periods';
+
+const months = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+];
+
+/** Short name of a month, 1 to 12: `Oct`. */
+export function monthName(month: number): string {
+  return (months[month - 1] ?? '').slice(0, 3);
+}
 
 /** An amount in minor units with its thousands separated and all its decimals: `1,341,880.04`. */
 export function showAmount(minor: number, digits: number): string {
@@ -30,9 +49,8 @@ export function showDates(text: string): string {
 
 /** The month of a date: `October 2026`. */
 export function showMonth(day: string): string {
-  const names = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September'];
   const { year, month } = calendarFields(parseDay(day) as CalendarDay);
-  return `${[...names, 'October', 'November', 'December'][month - 1] ?? ''} ${year}`;
+  return `${months[month - 1] ?? ''} ${year}`;
 }
 
 /** An amount that came as a plain decimal text, with its thousands separated. */
