@@ -51,6 +51,8 @@ async function bundle(entry, outfile, external) {
           external: [
             '@node-rs/*',
             'express*',
+            'pdfmake',
+            'piscina',
             'knex',
             'pg',
             'pino*',
@@ -92,7 +94,10 @@ if (wanted === 'cli' || wanted === 'all') {
 if (wanted === 'server' || wanted === 'all') {
   const folders = [...shared, 'server/src', 'demo'];
   ids.push(
-    await build('server', folders, 'server.mjs', () => bundle('server/src/main.ts', 'server.mjs', true)),
+    await build('server', folders, 'server.mjs', async () => {
+      await bundle('server/src/instruments/files/paper-worker.ts', 'paper-worker.mjs', true);
+      await bundle('server/src/main.ts', 'server.mjs', true);
+    }),
   );
 }
 if (wanted === 'web' || wanted === 'all') {

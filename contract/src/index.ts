@@ -8,6 +8,7 @@ export * from './document/loan-document.ts';
 export * from './document/read-instrument.ts';
 export * from './document/scalars.ts';
 export * from './document/schedule-json.ts';
+export * from './document/schedule-table.ts';
 export * from './faults/fault.ts';
 export * from './variants/terms-change.ts';
 export * from './words/event-text.ts';

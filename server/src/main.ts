@@ -1,4 +1,5 @@
 import { createServer } from 'node:http';
+import { fileURLToPath } from 'node:url';
 import { pino } from 'pino';
 import { readConfiguration } from './configuration.ts';
 import { connect } from './database/connect.ts';
@@ -17,6 +18,7 @@ const { app, end } = application({
   databaseUrl: configuration.COFFER_DATABASE,
   secret: configuration.COFFER_SECRET,
   logger,
+  workersFolder: fileURLToPath(new URL('.', import.meta.url)),
   siteFolder: configuration.COFFER_SITE,
 });
 const server = createServer(app);

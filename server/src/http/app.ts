@@ -6,6 +6,7 @@ import { pinoHttp } from 'pino-http';
 import { openApiDescription } from '@coffer/contract';
 import { companyRoutes } from '../company/company-routes.ts';
 import { healthRoutes } from '../health/health-routes.ts';
+import { fileRoutes } from '../instruments/files/file-routes.ts';
 import { instrumentRoutes } from '../instruments/instrument-routes.ts';
 import { journalRoutes } from '../journal/journal-routes.ts';
 import { paymentRoutes } from '../payments/payment-routes.ts';
@@ -15,6 +16,7 @@ import { sessionRoutes } from '../session/session-routes.ts';
 import { sessions, whoCalls } from '../session/sessions.ts';
 import { antiForgery } from './anti-forgery.ts';
 import { errorHandler, noSuchCall } from './error-handler.ts';
+import { Workers } from '../workers/pool.ts';
 import { headers, limiter, styleNonce } from './security.ts';
 import { site } from './site.ts';
 
@@ -24,6 +26,8 @@ export interface Parts {
   readonly databaseUrl: string;
   readonly secret: string;
   readonly logger: Logger;
+  /** Folder of the built workers. */
+  readonly workersFolder: string;
   /** Folder of the built web application; without it only the interface is served. */
   readonly siteFolder?: string | undefined;
 }
@@ -45,6 +49,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
     next();
   });
   app.use(healthRoutes(database));
+  const workers = new Workers(parts.workersFolder, parts.logger);
   const session = sessions(parts.databaseUrl, parts.secret, parts.logger);
   app.use('/api', session.handler, antiForgery, express.json({ limit: '4mb' }), whoCalls(database));
   app.get('/api', (_request, response) => {
@@ -54,11 +59,16 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   app.use(companyRoutes(database));
   app.use(registerRoutes(database));
   app.use(instrumentRoutes(database));
+  app.use(fileRoutes(database, workers));
   app.use(paymentRoutes(database));
   app.use(periodRoutes(database));
   app.use(journalRoutes(database));
   app.use('/api', noSuchCall);
   if (parts.siteFolder !== undefined) app.use(site(parts.siteFolder));
   app.use(errorHandler);
-  return { app, end: session.end };
+  const end = async (): Promise<void> => {
+    await session.end();
+    await workers.end();
+  };
+  return { app, end };
 }

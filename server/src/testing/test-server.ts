@@ -100,6 +100,7 @@ export class TestServer {
       database,
       databaseUrl: url,
       secret: randomBytes(32).toString('hex'),
+      workersFolder: fileURLToPath(new URL('../../../dist', import.meta.url)),
       logger,
     });
     const server = createServer(app);

@@ -9,7 +9,8 @@ import { Router, RouterLink } from '@angular/router';
 import { catchError, combineLatest, EMPTY, switchMap, tap } from 'rxjs';
 import { proofsOf } from '@coffer/core';
 import { messageOf } from '../api/message-of';
-import { AmountPipe } from '../figures/amount.pipe';
+import { AsOfService } from '../company/as-of.service';
+import { AmountPipe, DayPipe } from '../figures/amount.pipe';
 import { SessionService } from '../session/session.service';
 import { EntriesTab } from './entries-tab';
 import { HistoryTab } from './history-tab';
@@ -25,6 +26,7 @@ import { TryTab } from '../try/try-tab';
   selector: 'coffer-instrument',
   imports: [
     AmountPipe,
+    DayPipe,
     EntriesTab,
     HistoryTab,
     MatButtonModule,
@@ -50,6 +52,7 @@ export class InstrumentPage {
   private readonly title = inject(Title);
   private readonly router = inject(Router);
   protected readonly session = inject(SessionService);
+  protected readonly asOf = inject(AsOfService);
   protected readonly opened = signal<OpenInstrument | undefined>(undefined);
   protected readonly failed = signal('');
   protected readonly said = signal('');

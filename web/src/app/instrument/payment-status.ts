@@ -1,5 +1,5 @@
-import { recordedFor, type LoanRow, type LoanTerms, type RowKind } from '@coffer/core';
-import { showDay } from '@coffer/contract';
+import { recordedFor, type LoanRow, type LoanTerms } from '@coffer/core';
+import { rowWords, showDay } from '@coffer/contract';
 import type { GridCell } from '../figures/grid-model';
 import type { Moment } from './schedule-model';
 
@@ -11,7 +11,7 @@ export function paymentStatus(
   at: Moment,
   isNext: boolean,
 ): GridCell {
-  if (row.n === null) return { text: betweenWords[row.kind] };
+  if (row.n === null) return { text: rowWords[row.kind] };
   const recorded = recordedFor(terms.events, row.due);
   if (recorded) {
     if (recorded.amount === 0) return chip('missed', 'wrong');
@@ -23,16 +23,6 @@ export function paymentStatus(
   if (row.due <= at.openTo && row.due <= at.on) return chip('not recorded', 'wrong');
   return isNext ? chip('next', 'flag') : { text: '' };
 }
-
-const betweenWords: Readonly<Record<RowKind, string>> = {
-  payment: '',
-  extra: 'extra',
-  'late-payment': 'late payment',
-  'overdue-payment': 'after the term',
-  draw: 'drawn',
-  'interest-added': 'interest added',
-  settlement: 'settled',
-};
 
 function chip(text: string, tone: 'wrong' | 'flag'): GridCell {
   return { text: '', chip: { text, tone } };

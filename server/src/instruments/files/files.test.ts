@@ -1,0 +1,90 @@
+import exceljs from 'exceljs';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { readInstrument } from '@coffer/contract';
+import { loanDocument, TestServer, type Caller } from '../../testing/test-server.ts';
+import { workingPaper } from './working-paper.ts';
+
+let server: TestServer;
+let auditor: Caller;
+let id: string;
+beforeAll(async () => {
+  server = await TestServer.start();
+  const preparer = await server.as('ilka');
+  const { body } = await preparer.call('POST', '/api/instruments', { document: loanDocument('=cmd() loan') });
+  id = body.id;
+  auditor = await server.as('tobiah');
+});
+afterAll(() => server.stop());
+
+describe('a schedule as a workbook', () => {
+  it('has numbers and days, totals that can be followed, and no text that begins a formula', async () => {
+    const book = new exceljs.Workbook();
+    await book.xlsx.load(await auditor.bytes(`/api/instruments/${id}/schedule.xlsx`));
+    const sheet = book.getWorksheet('Schedule');
+    // Monthly mortgage payment tables, widely printed: 100,000 at 6 % over 360 pays 599.55; from memory.
+    const first = sheet?.getRow(2).values as unknown[];
+    expect(first.slice(1)).toEqual([
+      1,
+      new Date('2026-11-01T00:00:00Z'),
+      100_000,
+      599.55,
+      500,
+      99.55,
+      99_900.45,
+    ]);
+    const principal = sheet?.getRow(362).getCell(6).value;
+    expect(principal).toMatchObject({ formula: 'SUM(F2:F361)', result: 100_000 });
+    expect(book.getWorksheet('Terms')?.getRow(1).getCell(2).value).toBe(`'=cmd() loan`);
+    const proofs = book.getWorksheet('Proofs');
+    expect(proofs?.getColumn(2).values.slice(2)).toEqual(Array.from({ length: 7 }, () => 'yes'));
+  });
+});
+
+describe('a working paper', () => {
+  const texts = (of: unknown): string[] => {
+    if (typeof of === 'string') return [of];
+    if (typeof of === 'number' || typeof of !== 'object' || of === null) return [];
+    return Object.values(of).flatMap(texts);
+  };
+  const paper = (document: object): string[] => {
+    const reading = readInstrument(document);
+    if (!reading.ok) throw new Error(JSON.stringify(reading.faults));
+    const { content } = workingPaper(reading.instrument, {
+      company: 'Ostrel Glassworks',
+      fiscalYearEndMonth: 6,
+      version: 3,
+      on: '2027-06-30',
+      preparedBy: 'Ilka Varga',
+      madeAt: '2026-11-25 16:00 UTC',
+    });
+    return texts(content);
+  };
+
+  it('is a PDF for whoever may read, and says what day it needs', async () => {
+    const bytes = Buffer.from(await auditor.bytes(`/api/instruments/${id}/working-paper.pdf?on=2026-10-31`));
+    expect(bytes.subarray(0, 5).toString()).toBe('%PDF-');
+    expect(bytes.subarray(-6).toString().trim()).toBe('%%EOF');
+    const { status, body } = await auditor.call('GET', `/api/instruments/${id}/working-paper.pdf`);
+    expect([status, body.error.faults[0].key]).toEqual([422, 'on']);
+  });
+
+  it('foots: years add up to the totals, marked so, and the period end stands among the rows', () => {
+    const found = paper(loanDocument('Paper loan'));
+    expect(found).toContain('f 100,000.00');
+    expect(found).toContain('Fiscal 2027');
+    // By hand from the tables' 599.55: 99,189.52 is left after eight payments; 29 days of 30 of a month at 0.5 %.
+    expect(found).toContain('30 Jun 2027, period end: 479.42 interest accrued');
+  });
+
+  it('does not claim to foot where amounts are carried unrounded', () => {
+    const found = paper(loanDocument('Unrounded loan', { rounding: { interest: 'none', payment: 'none' } }));
+    expect(found.some((text) => text.startsWith('f '))).toBe(false);
+    expect(found.some((text) => text.includes('carried unrounded'))).toBe(true);
+  });
+
+  it('lists what happened and what is to be noted', () => {
+    const events = [{ type: 'paid', due: '2026-11-01', on: '2026-11-20', amount: '0.00' }];
+    const found = paper(loanDocument('Missed loan', { events }));
+    expect(found).toContain('0.00 paid for the payment due 1 Nov 2026');
+  });
+});

@@ -1,0 +1,200 @@
+import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
+import {
+  explainPosition,
+  parseDay,
+  position,
+  proofsOf,
+  type CalendarDay,
+  type PositionFigure,
+  type Schedule,
+} from '@coffer/core';
+import {
+  eventFacts,
+  noticeText,
+  showAmount,
+  showDates,
+  showDay,
+  termFacts,
+  type ReadInstrument,
+} from '@coffer/contract';
+import { heading, inks, pairs, ruled, table } from './paper-parts.ts';
+import { paperSchedule } from './paper-schedule.ts';
+
+/** What a working paper says beside the instrument itself. */
+export interface PaperContext {
+  readonly company: string;
+  /** Month that the fiscal year ends in, 1 to 12. */
+  readonly fiscalYearEndMonth: number;
+  readonly version: number;
+  /** The day that positions are as of, `YYYY-MM-DD`. */
+  readonly on: string;
+  readonly preparedBy: string;
+  /** Day and time it was made, in words. */
+  readonly madeAt: string;
+}
+
+/** A working paper of an instrument: terms, position with how it is made, proofs, events and the whole schedule. */
+export function workingPaper(
+  { document, schedule }: ReadInstrument,
+  context: PaperContext,
+): TDocumentDefinitions {
+  const on = parseDay(context.on) as CalendarDay;
+  const listed = paperSchedule(schedule, on, context.fiscalYearEndMonth);
+  const named = `${document.name}, version ${context.version}`;
+  return {
+    pageSize: 'A4',
+    pageOrientation: listed.columns > 9 ? 'landscape' : 'portrait',
+    pageMargins: [42, 40, 42, 44],
+    info: {
+      title: `${named}: working paper on ${context.on}`,
+      author: context.preparedBy,
+      creator: 'Coffer',
+    },
+    defaultStyle: { font: 'Sans', fontSize: 8, color: inks.ink, fontFeatures: ['tnum'] },
+    styles: {
+      heading: { font: 'Serif', fontSize: 11, margin: [0, 14, 0, 4] },
+      title: { font: 'Serif', fontSize: 18 },
+    },
+    footer: (page: number, pages: number) => ({
+      margin: [42, 14, 42, 0],
+      color: inks.dim,
+      fontSize: 7,
+      columns: [
+        { text: `${context.company} · ${named} · made with Coffer ${context.madeAt}` },
+        { text: `page ${page} of ${pages}`, alignment: 'right', width: 'auto' },
+      ],
+    }),
+    content: [
+      head(document, context),
+      heading('Terms'),
+      pairs(termFacts(document)),
+      heading(`Position on ${showDay(on)}`),
+      positionPart(schedule, on),
+      heading('Proofs'),
+      proofsPart(schedule),
+      ...eventsPart(document, schedule),
+      heading('Schedule'),
+      listed.content,
+      { text: listed.legend, color: inks.dim, margin: [0, 6, 0, 0] },
+    ],
+  };
+}
+
+function head(document: ReadInstrument['document'], context: PaperContext): Content {
+  const signed = (what: string, who: string, when: string): TableCell[] => [
+    { text: what, color: inks.dim },
+    { text: who },
+    { text: when },
+  ];
+  const of = [document.lender, document.agreement && `agreement ${document.agreement}`]
+    .filter(Boolean)
+    .join(', ');
+  return {
+    columnGap: 24,
+    columns: [
+      {
+        width: '*',
+        stack: [
+          { text: context.company, color: inks.dim, margin: [0, 0, 0, 2] },
+          { text: document.name, style: 'title' },
+          { text: of, margin: [0, 2, 0, 0] },
+          { text: `Schedule and position on ${showDay(context.on)}`, margin: [0, 2, 0, 0] },
+        ],
+      },
+      {
+        width: 216,
+        layout: { ...ruled, hLineWidth: () => 0.5 },
+        table: {
+          headerRows: 0,
+          widths: [54, '*', 66],
+          body: [
+            signed('Prepared by', context.preparedBy, showDay(context.madeAt.slice(0, 10))),
+            signed('Reviewed by', ' ', ' '),
+            signed('Terms', `version ${context.version}`, document.currency),
+          ],
+        },
+      },
+    ],
+  };
+}
+
+const names: readonly (readonly [PositionFigure, string])[] = [
+  ['outstanding', 'Outstanding'],
+  ['unamortizedDiscount', 'Less unamortized discount'],
+  ['unamortizedPremium', 'Plus unamortized premium'],
+  ['unamortizedIssueCosts', 'Less unamortized issue costs'],
+  ['carrying', 'Carrying amount'],
+  ['current', 'of which current, due within twelve months'],
+  ['nonCurrent', 'of which non-current'],
+  ['accruedInterest', 'Accrued interest'],
+  ['unpaidInterest', 'Interest due and unpaid'],
+];
+const always: readonly PositionFigure[] = [
+  'outstanding',
+  'carrying',
+  'current',
+  'nonCurrent',
+  'accruedInterest',
+];
+
+function positionPart(schedule: Schedule, on: CalendarDay): Content {
+  const { digits } = schedule.terms;
+  const at = position(schedule, on);
+  const figures = names
+    .filter(([figure]) => always.includes(figure) || at[figure] !== 0)
+    .map(([figure, name]): TableCell[] => [name, showAmount(at[figure], digits)]);
+  const how = explainPosition(schedule, on, 'accruedInterest');
+  const steps = how.steps.map(({ label, amount, text }): TableCell[] => [
+    showDates(label),
+    text === undefined ? (amount === undefined ? '' : showAmount(amount, digits)) : showDates(text),
+  ]);
+  const rounded = [how.unrounded && `unrounded ${how.unrounded}`, how.rounding].filter(Boolean).join(', ');
+  return {
+    columnGap: 24,
+    columns: [
+      table(['Figure', 'Amount'], figures, ['*', 'auto'], [1]),
+      table(
+        ['How the accrued interest is made', ''],
+        [...steps, ...(rounded ? [[{ text: rounded, colSpan: 2, color: inks.dim }, '']] : [])],
+        ['*', 'auto'],
+        [1],
+      ),
+    ],
+  };
+}
+
+function proofsPart(schedule: Schedule): Content {
+  const rows = proofsOf(schedule).map(({ name, holds, difference }): TableCell[] => [
+    name,
+    showAmount(difference, schedule.terms.digits),
+    holds ? 'holds' : { text: 'FAILS', bold: true, alignment: 'right' },
+  ]);
+  return table(
+    ['Worked out again from the terms', 'Difference', 'Result'],
+    rows,
+    ['*', 'auto', 'auto'],
+    [1, 2],
+  );
+}
+
+function eventsPart(document: ReadInstrument['document'], schedule: Schedule): Content[] {
+  const events = eventFacts(document);
+  const notices =
+    schedule.kind === 'loan' ? schedule.notices.map((notice) => noticeText(schedule, notice)) : [];
+  return [
+    ...(events.length === 0
+      ? []
+      : [
+          heading('Events'),
+          table(
+            ['On', 'What happened'],
+            events.map((event) => [...event]),
+            [80, '*'],
+            [],
+          ),
+        ]),
+    ...(notices.length === 0
+      ? []
+      : [heading('To be noted'), { ul: notices.map((notice) => showDates(notice)) } satisfies Content]),
+  ];
+}
