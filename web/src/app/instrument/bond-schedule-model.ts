@@ -22,27 +22,30 @@ export function bondScheduleModel(schedule: BondSchedule, at: Moment): ScheduleM
   return {
     columns: columns(schedule),
     rows: gridRows(schedule, at),
-    chart: {
-      title: 'Expense of each coupon period',
-      legend: [
-        { text: premium ? 'expense' : 'coupon', tone: 'principal' },
-        { text: amortization, tone: 'interest' },
-        { text: 'carrying amount', tone: 'flag' },
-      ],
-      words: `Interest expense of ${coupons.length} coupon periods, and the carrying amount from ${showAmount(schedule.proceeds, terms.digits)} to ${showAmount(terms.face, terms.digits)}.`,
-      option: splitChart(
-        coupons.map((row) => ({
-          label: `${row.n} · ${showDay(row.due)}`,
-          lower: premium ? row.expense : row.coupon,
-          upper: Math.abs(row.amortization),
-          line: row.closing,
-        })),
-        paid,
-        [premium ? 'expense' : 'coupon', amortization],
-        terms.digits,
-      ),
-      rows: coupons.map((row) => row.n),
-    },
+    pictures: [
+      {
+        name: 'Expense of each coupon period',
+        hint: 'solid up to the as-of date, pale after it',
+        legend: [
+          { text: premium ? 'expense' : 'coupon', tone: 'principal' },
+          { text: amortization, tone: 'interest' },
+          { text: 'carrying amount', tone: 'flag' },
+        ],
+        words: `Interest expense of ${coupons.length} coupon periods, and the carrying amount from ${showAmount(schedule.proceeds, terms.digits)} to ${showAmount(terms.face, terms.digits)}.`,
+        option: splitChart(
+          coupons.map((row) => ({
+            label: `${row.n} · ${showDay(row.due)}`,
+            lower: premium ? row.expense : row.coupon,
+            upper: Math.abs(row.amortization),
+            line: row.closing,
+          })),
+          paid,
+          [premium ? 'expense' : 'coupon', amortization],
+          terms.digits,
+        ),
+        rows: coupons.map((row) => row.n),
+      },
+    ],
     life: life(schedule),
     notices: [],
     explain: (index, column) =>

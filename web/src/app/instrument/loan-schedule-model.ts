@@ -5,7 +5,6 @@ import {
   chargesInterest,
   lastRowOn,
   loanRow,
-  loanRows,
   minorUnits,
   position,
   sumColumn,
@@ -13,8 +12,8 @@ import {
   type LoanSchedule,
 } from '@coffer/core';
 import { frequencyInWords, noticeText, showAmount, showDay, showMovement } from '@coffer/contract';
-import { splitChart } from '../charts/split-chart';
 import type { GridColumn, GridRow } from '../figures/grid-model';
+import { loanPictures } from './loan-pictures';
 import { paymentStatus } from './payment-status';
 import { asOfBand, rowId, type Moment, type ScheduleModel, type ScheduleRow } from './schedule-model';
 
@@ -22,31 +21,11 @@ import { asOfBand, rowId, type Moment, type ScheduleModel, type ScheduleRow } fr
 export function loanScheduleModel(schedule: LoanSchedule, at: Moment): ScheduleModel {
   const { terms } = schedule;
   const { digits } = terms;
-  const rows = loanRows(schedule).filter((row) => row.n !== null);
-  const paid = rows.filter((row) => row.date <= at.on).length;
   const agreed = regularPayment(schedule);
   return {
     columns: columns(schedule, at),
     rows: gridRows(schedule, at),
-    chart: {
-      title: 'Each payment, split',
-      legend: [
-        { text: 'principal', tone: 'principal' },
-        { text: 'interest', tone: 'interest' },
-      ],
-      words: `${rows.length} payments, each split into principal and interest; ${paid} fall on or before ${showDay(at.on)}.`,
-      option: splitChart(
-        rows.map((row) => ({
-          label: `${row.n ?? ''} · ${showDay(row.due)}`,
-          lower: row.principal + row.extra,
-          upper: Math.max(0, row.payment - row.principal),
-        })),
-        paid,
-        ['principal', 'interest'],
-        digits,
-      ),
-      rows: rows.map((row) => row.index),
-    },
+    pictures: loanPictures(schedule, at),
     life: [
       ...(agreed === undefined
         ? []

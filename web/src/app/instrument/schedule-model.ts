@@ -15,18 +15,27 @@ export interface Moment {
   readonly openTo: CalendarDay;
 }
 
-/** A schedule as the page draws it: the table, the picture above it, and how its figures are made. */
+/** A picture of a schedule. */
+export interface SchedulePicture {
+  readonly name: string;
+  readonly legend: readonly {
+    readonly text: string;
+    readonly tone: 'principal' | 'interest' | 'flag' | 'plain';
+  }[];
+  /** How what is past is told from what is to come. */
+  readonly hint: string;
+  readonly words: string;
+  readonly option: () => EChartsCoreOption;
+  /** The row that each bar or point stands for. */
+  readonly rows: readonly number[];
+}
+
+/** A schedule as the page draws it: the table, the pictures above it, and how its figures are made. */
 export interface ScheduleModel {
   readonly columns: readonly GridColumn<ScheduleRow>[];
   readonly rows: readonly GridRow<ScheduleRow>[];
-  readonly chart: {
-    readonly title: string;
-    readonly legend: readonly { readonly text: string; readonly tone: 'principal' | 'interest' | 'flag' }[];
-    readonly words: string;
-    readonly option: () => EChartsCoreOption;
-    /** The row that each bar stands for. */
-    readonly rows: readonly number[];
-  };
+  /** The first is shown until another is chosen. */
+  readonly pictures: readonly SchedulePicture[];
   readonly life: readonly (readonly [string, string])[];
   readonly notices: readonly string[];
   explain(index: number, column: string): Explanation | undefined;

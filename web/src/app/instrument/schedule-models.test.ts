@@ -105,12 +105,25 @@ describe('the picture', () => {
   it('has a bar for each payment or coupon, and each bar its row', () => {
     for (const file of files) {
       const schedule = demo(file);
-      const { chart } = model(schedule);
+      const [picture] = model(schedule).pictures;
       const payments =
         schedule.kind === 'loan' ? schedule.n.filter((n) => n > 0).length : schedule.rows.length - 1;
-      expect(chart.rows, file).toHaveLength(payments);
-      expect(chart.words).toContain(String(payments));
+      expect(picture?.rows, file).toHaveLength(payments);
+      expect(picture?.words).toContain(String(payments));
     }
+  });
+
+  it('says of running totals and of the share of interest what the schedule sums to', () => {
+    const schedule = demo('batch-house-term-loan');
+    if (schedule.kind !== 'loan') throw new Error('not a loan');
+    const [, running, share] = model(schedule).pictures;
+    const sum = (column: Int32Array | Float64Array | readonly number[], end: number): number =>
+      [...column].slice(0, end).reduce((total, value) => total + value, 0);
+    const past = [...schedule.date].slice(0, schedule.length).filter((day) => day <= october.on).length;
+    expect(running?.words).toContain(showAmount(sum(schedule.interest, past), 2));
+    expect(running?.words).toContain(showAmount(sum(schedule.principal, past), 2));
+    const all = sum(schedule.payment, schedule.length);
+    expect(share?.words).toContain(`${((100 * sum(schedule.interest, schedule.length)) / all).toFixed(1)}%`);
   });
 
   it('explains any figure of its table with the figure that stands there', () => {

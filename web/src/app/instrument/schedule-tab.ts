@@ -9,6 +9,7 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
+import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { Router } from '@angular/router';
 import {
   addMonths,
@@ -35,7 +36,7 @@ import { asOfBand, rowId, type ScheduleRow } from './schedule-model';
 /** The schedule: its picture, its rows with the period end among them, and how any figure is made. */
 @Component({
   selector: 'coffer-schedule-tab',
-  imports: [Chart, ExplainPanel, FigureGrid, PositionPanel, StretchTotals],
+  imports: [Chart, MatButtonToggleModule, ExplainPanel, FigureGrid, PositionPanel, StretchTotals],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './schedule-tab.html',
   styleUrl: './schedule-tab.scss',
@@ -64,13 +65,21 @@ export class ScheduleTab {
       ? loanScheduleModel(schedule, moment)
       : bondScheduleModel(schedule, moment);
   });
+  /** Picture that was chosen; kept from instrument to instrument. */
+  protected readonly pictureName = signal('');
+  protected readonly picture = computed(() => {
+    const { pictures } = this.model();
+    const chosen = pictures.find(({ name }) => name === this.pictureName()) ?? pictures[0];
+    if (!chosen) throw new Error('A schedule has at least one picture.');
+    return chosen;
+  });
   protected readonly explained = signal<{ how: Explanation; row: string; column: string } | undefined>(
     undefined,
   );
   protected readonly markedBar = signal<number | undefined>(undefined);
   protected readonly markedRow = computed(() => {
     const at = this.markedBar();
-    const index = at === undefined ? undefined : this.model().chart.rows[at];
+    const index = at === undefined ? undefined : this.picture().rows[at];
     return index === undefined ? undefined : rowId(index);
   });
 
@@ -96,12 +105,12 @@ export class ScheduleTab {
   }
 
   protected onLook(row: GridRow<ScheduleRow> | undefined): void {
-    const at = row?.type === 'item' ? this.model().chart.rows.indexOf(row.item.index) : -1;
+    const at = row?.type === 'item' ? this.picture().rows.indexOf(row.item.index) : -1;
     this.markedBar.set(at < 0 ? undefined : at);
   }
 
   protected onPick(bar: number): void {
-    const index = this.model().chart.rows[bar];
+    const index = this.picture().rows[bar];
     if (index !== undefined) this.grid()?.reveal(rowId(index));
   }
 

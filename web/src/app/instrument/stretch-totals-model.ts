@@ -100,7 +100,7 @@ export function sumsOf(schedule: LoanSchedule, { from, end }: ChosenStretch): St
 }
 
 /** The row that is meant by a payment number, a date, or a word for the end; `undefined` if none is. */
-export function meantRow(schedule: LoanSchedule, typed: string): number | undefined {
+export function meantRow(schedule: LoanSchedule, typed: string, on: CalendarDay): number | undefined {
   const text = typed.trim().toLowerCase();
   const { n, date, length } = schedule;
   if (length === 0) return undefined;
@@ -109,7 +109,7 @@ export function meantRow(schedule: LoanSchedule, typed: string): number | undefi
     const row = n.subarray(0, length).indexOf(Number(text));
     return row < 0 ? undefined : row;
   }
-  const day = readDay(text);
+  const day = /^as[ -]?of$/.test(text) ? on : readDay(text);
   if (day === undefined) return undefined;
   let row = 0;
   while (row < length - 1 && (date[row] as number) < day) row += 1;

@@ -51,9 +51,8 @@ describe('totals of a stretch', () => {
   });
 
   it('find a row by its number, its date, or the payoff', () => {
-    expect([meantRow(loan, '24'), meantRow(loan, '15 feb 2026'), meantRow(loan, 'payoff')]).toEqual([
-      23, 24, 359,
-    ]);
-    expect(meantRow(loan, '361') ?? meantRow(loan, 'nowhere')).toBeUndefined();
+    const row = (typed: string): number | undefined => meantRow(loan, typed, day('2026-03-01'));
+    expect(['24', '15 feb 2026', 'payoff', 'as of'].map(row)).toEqual([23, 24, 359, 25]);
+    expect(row('361') ?? row('nowhere')).toBeUndefined();
   });
 });

@@ -17,7 +17,7 @@ import { meantRow, offeredStretches, sumsOf, typedStretch } from './stretch-tota
         <input
           name="place"
           autocomplete="off"
-          placeholder="payment, date or payoff"
+          placeholder="24, date, as of, payoff"
           [ngModel]="place()"
           (ngModelChange)="place.set($event)"
           [attr.aria-invalid]="lost() ? true : null"
@@ -95,7 +95,7 @@ export class StretchTotals {
   });
 
   protected go(): void {
-    const row = meantRow(this.schedule(), this.place());
+    const row = meantRow(this.schedule(), this.place(), this.on());
     this.lost.set(row === undefined);
     if (row !== undefined) this.went.emit(row);
   }

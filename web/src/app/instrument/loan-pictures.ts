@@ -1,0 +1,109 @@
+import { loanRows, type LoanRow, type LoanSchedule } from '@coffer/core';
+import { showAmount, showDay } from '@coffer/contract';
+import { linesChart } from '../charts/lines-chart';
+import { splitChart } from '../charts/split-chart';
+import type { Moment, SchedulePicture } from './schedule-model';
+
+/** The pictures of a loan: each payment split, running totals, and the share of interest in what is paid. */
+export function loanPictures(schedule: LoanSchedule, at: Moment): SchedulePicture[] {
+  const rows = loanRows(schedule).filter((row) => row.n !== null);
+  const paid = rows.filter((row) => row.date <= at.on).length;
+  return [split, running, share].map((picture) => ({
+    ...picture(rows, paid, at, schedule.terms.digits),
+    rows: rows.map((row) => row.index),
+  }));
+}
+
+type Picture = (
+  rows: readonly LoanRow[],
+  paid: number,
+  at: Moment,
+  digits: number,
+) => Omit<SchedulePicture, 'rows'>;
+
+const labelOf = (row: LoanRow): string => `${row.n ?? ''} · ${showDay(row.due)}`;
+const principalOf = (row: LoanRow): number => row.principal + row.extra;
+const interestOf = (row: LoanRow): number => Math.max(0, row.payment - row.principal);
+
+const split: Picture = (rows, paid, at, digits) => ({
+  name: 'Each payment',
+  legend: [
+    { text: 'principal', tone: 'principal' },
+    { text: 'interest', tone: 'interest' },
+  ],
+  hint: 'solid up to the as-of date, pale after it',
+  words: `${rows.length} payments, each split into principal and interest; ${paid} fall on or before ${showDay(at.on)}.`,
+  option: splitChart(
+    rows.map((row) => ({ label: labelOf(row), lower: principalOf(row), upper: interestOf(row) })),
+    paid,
+    ['principal', 'interest'],
+    digits,
+  ),
+});
+
+function runningSums(rows: readonly LoanRow[], of: (row: LoanRow) => number): number[] {
+  let sum = 0;
+  return rows.map((row) => (sum += of(row)));
+}
+
+const running: Picture = (rows, paid, at, digits) => {
+  const [principal, interest] = [runningSums(rows, principalOf), runningSums(rows, interestOf)];
+  const money = (minor: number | undefined): string => showAmount(minor ?? 0, digits);
+  const so = Math.max(0, paid - 1);
+  return {
+    name: 'Running totals',
+    legend: [
+      { text: 'principal paid', tone: 'principal' },
+      { text: 'interest paid', tone: 'interest' },
+      { text: 'still owed', tone: 'plain' },
+    ],
+    hint: 'upright: as of',
+    words: `Principal and interest paid so far, payment by payment; by ${showDay(at.on)} principal ${paid === 0 ? '0' : money(principal[so])} and interest ${paid === 0 ? '0' : money(interest[so])}.`,
+    option: linesChart(
+      [
+        { name: 'principal paid', token: '--principal', values: principal },
+        { name: 'interest paid', token: '--interest-fill', values: interest },
+        { name: 'still owed', token: '--ink-2', values: rows.map((row) => row.closing), dashed: true },
+      ],
+      paid,
+      undefined,
+      (index) => {
+        const row = rows[index];
+        if (!row) return '';
+        return `${labelOf(row)}<br>principal paid ${money(principal[index])}<br>interest paid ${money(interest[index])}<br>still owed ${money(row.closing)}`;
+      },
+    ),
+  };
+};
+
+const share: Picture = (rows, paid) => {
+  const percent = (interest: number, whole: number): number => (whole === 0 ? 0 : (100 * interest) / whole);
+  const each = rows.map((row) => percent(interestOf(row), principalOf(row) + interestOf(row)));
+  const [principal, interest] = [runningSums(rows, principalOf), runningSums(rows, interestOf)];
+  const soFar = rows.map((_, index) =>
+    percent(interest[index] ?? 0, (interest[index] ?? 0) + (principal[index] ?? 0)),
+  );
+  const text = (value: number | undefined): string => `${(value ?? 0).toFixed(1)}%`;
+  return {
+    name: 'Share of interest',
+    legend: [
+      { text: 'in each payment', tone: 'interest' },
+      { text: 'in all paid so far', tone: 'plain' },
+    ],
+    hint: 'full height is 100% · upright: as of',
+    words: `Share of interest in each payment, from ${text(each[0])} to ${text(each.at(-1))}; in all that is paid ${text(soFar.at(-1))}.`,
+    option: linesChart(
+      [
+        { name: 'in each payment', token: '--interest-fill', values: each },
+        { name: 'in all paid so far', token: '--ink-2', values: soFar, dashed: true },
+      ],
+      paid,
+      100,
+      (index) => {
+        const row = rows[index];
+        if (!row) return '';
+        return `${labelOf(row)}<br>interest ${text(each[index])} of the payment<br>${text(soFar[index])} of all paid by then`;
+      },
+    ),
+  };
+};
