@@ -10,12 +10,12 @@ test.beforeEach(async ({ page }) => logIn(page));
 test('1. the register shows every instrument, subtotals and the total, and the rail moves every figure', async ({
   page,
 }) => {
-  await expect(page.getByText('10 instruments')).toBeVisible();
+  await expect(page.getByText('14 instruments')).toBeVisible();
   const mortgage = rowWith(page, 'Furnace hall mortgage');
   await expect(mortgage).toContainText('1,985,488.92');
-  await expect(rowWith(page, 'Mortgages and term loans')).toContainText('3,800,488.08');
+  await expect(rowWith(page, 'Mortgages and term loans')).toContainText('5,850,409.03');
   const total = rowWith(page, 'All instruments');
-  await expect(total).toContainText('8,074,924.93');
+  await expect(total).toContainText('11,277,240.47');
   await expectAccessible(page);
 
   await page.getByRole('radio', { name: 'September 2026, closed' }).click();

@@ -65,14 +65,26 @@ export const registerRow = v.strictObject({
   lender: v.nullable(v.string()),
   /** Such as `level, monthly`. */
   pattern: v.string(),
-  /** Such as `6.1%`; of a bond its effective rate. */
+  /** In force on the day, such as `6.1%`; of a bond its effective rate. */
   rate: v.string(),
-  matures: dayText,
+  /** Whether the rate floats, changes, or is an effective one. */
+  rateNote: v.nullable(v.string()),
+  /** Null for a credit line without an end. */
+  matures: v.nullable(dayText),
   /** What was borrowed: the principal of a loan, the face of a bond. */
   borrowed: minorUnits,
   figures: figuresView,
 });
 export type RegisterRow = v.InferOutput<typeof registerRow>;
+
+/** Something about an instrument that somebody should see to. */
+export const attention = v.strictObject({
+  instrumentId,
+  name: v.string(),
+  kind: v.picklist(['fixing-due', 'renewal-near', 'matures']),
+  on: dayText,
+});
+export type Attention = v.InferOutput<typeof attention>;
 
 /** A payment that fell due in the open period and that nobody has recorded. */
 export const unrecordedPayment = v.strictObject({
@@ -129,6 +141,7 @@ export const registerView = v.strictObject({
   /** Instruments with nothing outstanding on the day, left out of the rows. */
   settled: v.number(),
   unrecorded: v.array(unrecordedPayment),
+  attention: v.array(attention),
   /** Principal and face due in each of the five years after the day, and later. */
   maturities: v.array(minorUnits),
 });

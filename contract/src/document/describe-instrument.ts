@@ -3,6 +3,8 @@ import {
   formatPercent,
   lastDay,
   phaseCount,
+  rateAt,
+  type CalendarDay,
   type LoanSchedule,
   type Phase,
   type Schedule,
@@ -32,20 +34,26 @@ export interface InstrumentSummary {
   readonly class: InstrumentClass;
   readonly pattern: string;
   readonly rate: string;
-  readonly matures: string;
+  readonly rateNote: string | null;
+  readonly matures: string | null;
   /** Minor units. */
   readonly borrowed: number;
 }
 
 /** What the register says of an instrument beside its figures. */
-export function describeInstrument(document: InstrumentDocument, schedule: Schedule): InstrumentSummary {
+export function describeInstrument(
+  document: InstrumentDocument,
+  schedule: Schedule,
+  on: CalendarDay,
+): InstrumentSummary {
   const matures = formatDay(lastDay(schedule));
   if (schedule.kind === 'bond') {
     const rate = schedule.effectiveRate.times(100).toFixed(2);
     return {
       class: document.kind === 'bond' ? (document.class ?? 'bond') : 'bond',
       pattern: `coupon ${formatPercent(schedule.terms.couponRate)} ${frequencyInWords(schedule.terms.every)}`,
-      rate: `${rate}% eff.`,
+      rate: `${rate}%`,
+      rateNote: 'effective',
       matures,
       borrowed: schedule.terms.face,
     };
@@ -54,9 +62,9 @@ export function describeInstrument(document: InstrumentDocument, schedule: Sched
   if (document.kind === 'credit-line') {
     return {
       class: 'credit-line',
-      pattern: 'credit line, billed monthly',
-      rate: rateWords(schedule),
-      matures: document.matures ?? 'open',
+      pattern: `credit line, billed monthly${indexWords(terms)}`,
+      ...rateWords(schedule, on),
+      matures: document.matures ?? null,
       borrowed: terms.creditLine?.limit ?? 0,
     };
   }
@@ -64,8 +72,8 @@ export function describeInstrument(document: InstrumentDocument, schedule: Sched
   const once = terms.phases.length === 1 && phaseCount(terms.phases[0] as Phase) === 1;
   return {
     class: document.kind === 'loan' ? (document.class ?? 'term-loan') : 'term-loan',
-    pattern: once ? 'all at maturity' : `${phases}, ${frequencyInWords(terms.every)}`,
-    rate: rateWords(schedule),
+    pattern: (once ? 'all at maturity' : `${phases}, ${frequencyInWords(terms.every)}`) + indexWords(terms),
+    ...rateWords(schedule, on),
     matures,
     borrowed: terms.amount,
   };
@@ -80,9 +88,18 @@ const phaseWords: Readonly<Record<Phase['type'], string>> = {
   custom: 'listed payments',
 };
 
-/** The rate at the start, marked where it follows an index or has steps. */
-function rateWords({ terms, rates }: LoanSchedule): string {
-  const first = formatPercent(rates[0]?.annualRate ?? terms.annualRate);
-  if (terms.index) return `${terms.index.name} + ${formatPercent(terms.index.margin)}`;
-  return terms.rateSteps.length > 0 ? `${first}, stepped` : first;
+/** The rate on a day, and whether it is one for good. */
+function rateWords(
+  { terms, rates }: LoanSchedule,
+  on: CalendarDay,
+): Pick<InstrumentSummary, 'rate' | 'rateNote'> {
+  const rate = formatPercent(rates[rateAt(rates, on)]?.annualRate ?? terms.annualRate);
+  return { rate, rateNote: terms.index ? 'floating' : rates.length > 1 ? 'changes' : null };
+}
+
+/** What a floating rate follows, such as `, base rate + 1.85%`. */
+function indexWords({ index }: LoanSchedule['terms']): string {
+  if (!index) return '';
+  const margin = formatPercent(index.margin);
+  return `, ${index.name} ${margin.startsWith('-') ? margin : `+ ${margin}`}`;
 }

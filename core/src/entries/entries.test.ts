@@ -157,18 +157,14 @@ describe('position', () => {
     expect(at.current).toBeGreaterThan(127_163);
   });
 
-  it('is due, year by year, in the amount that is outstanding, and in the first year the current portion where nothing is in arrears', () => {
+  it('is due, year by year, in the amount that is outstanding, and of a loan in the first year the current portion', () => {
     fc.assert(
       fc.property(anySchedule, fc.integer({ min: 0, max: 2000 }), (schedule, after) => {
         const on = day('2024-01-31') + after;
         const due = maturities(schedule, on);
         const at = position(schedule, on);
         expect(due.reduce((sum, amount) => sum + amount, 0)).toBe(at.outstanding);
-        const onTime =
-          schedule.kind === 'loan' &&
-          !schedule.terms.events.some(({ type }) => type === 'paid') &&
-          schedule.unpaid.every((unpaid) => unpaid === 0);
-        if (onTime) expect(due[0]).toBe(at.current);
+        if (schedule.kind === 'loan') expect(Math.min(due[0] as number, at.carrying)).toBe(at.current);
       }),
       { numRuns: 100 },
     );

@@ -1,6 +1,8 @@
 import { addMonths, formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
 import type { Schedule } from '../instrument/instrument.ts';
+import { costAmortization, costsThrough } from '../loan/issue-costs.ts';
 import { interestOf } from '../loan/loan-interest.ts';
+import type { LoanSchedule } from '../loan/loan-schedule.ts';
 import { multiplyRatios, ratio } from '../money/ratio.ts';
 import { exactCoupon } from '../bond/bond-schedule.ts';
 import { bondAccrual } from '../position/bond-position.ts';
@@ -52,7 +54,7 @@ export function explainPosition(schedule: Schedule, on: CalendarDay, figure: Pos
         { label: '− current portion', amount: at.current },
       ]);
     default:
-      return plain(bondUnamortizedSteps(schedule, on, at));
+      return plain(unamortizedSteps(schedule, on, at));
   }
 }
 
@@ -122,6 +124,23 @@ function accruedParts(
   };
 }
 
+function costSteps(schedule: LoanSchedule, on: CalendarDay, at: Position): ExplainStep[] {
+  const incurred = costsThrough(schedule, on);
+  const { method } = schedule.terms.issueCosts ?? { method: 'effective' };
+  const rate = costAmortization(schedule).effectiveRates.findLast(({ from }) => from <= on)?.rate;
+  return [
+    {
+      label: 'Issue costs and deferred fees so far',
+      amount: incurred,
+      link: { to: 'terms', key: 'issueCosts' },
+    },
+    { label: '− amortized by then, by days within a period', amount: incurred - at.unamortizedIssueCosts },
+    ...(incurred === 0 || method === 'straight-line' || rate === undefined
+      ? []
+      : [{ label: 'Effective annual rate', text: `${(100 * Number(rate)).toFixed(6)}%` }]),
+  ];
+}
+
 function currentSteps(schedule: Schedule, on: CalendarDay, at: Position): ExplainStep[] {
   const until = formatDay(addMonths(on, 12, true));
   if (schedule.kind === 'bond') {
@@ -135,13 +154,12 @@ function currentSteps(schedule: Schedule, on: CalendarDay, at: Position): Explai
       label: `Contractual principal due after ${formatDay(on)} to ${until}, with arrears`,
       amount: at.current,
     },
-    { label: 'Never more than outstanding', amount: at.outstanding },
+    { label: 'Never more than the carrying amount', amount: at.carrying },
   ];
 }
 
-function bondUnamortizedSteps(schedule: Schedule, on: CalendarDay, at: Position): ExplainStep[] {
-  if (schedule.kind === 'loan')
-    return [{ label: 'A loan without discount, premium or issue costs', text: '' }];
+function unamortizedSteps(schedule: Schedule, on: CalendarDay, at: Position): ExplainStep[] {
+  if (schedule.kind === 'loan') return costSteps(schedule, on, at);
   const accrual = bondAccrual(schedule, on);
   const row = schedule.rows.findLast((candidate) => candidate.due <= on);
   const steps: ExplainStep[] = [

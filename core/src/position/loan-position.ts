@@ -44,7 +44,8 @@ export function loanPosition(schedule: LoanSchedule, on: CalendarDay): Position 
     ? interestOf(terms, accruedSegments(schedule, on)).rounded + broughtInAccrued(schedule, on)
     : 0;
   const costs = unamortizedCosts(schedule, on);
-  const current = begun ? currentPortion(schedule, on, outstanding) : 0;
+  // Costs not yet amortized lower what is carried; where all of it falls due, that is what is current.
+  const current = begun ? Math.min(currentPortion(schedule, on, outstanding), outstanding - costs) : 0;
   return {
     on,
     outstanding,
@@ -70,9 +71,18 @@ export function loanPosition(schedule: LoanSchedule, on: CalendarDay): Position 
  */
 export function currentPortion(schedule: LoanSchedule, on: CalendarDay, outstanding: number): number {
   if (outstanding === 0) return 0;
-  const contractual = asKnownOn(schedule, on);
+  return principalDue(asKnownOn(schedule, on), on, addMonths(on, 12, true), outstanding);
+}
+
+/** Contractual principal due after a day to the end of another, with what is in arrears by then. Minor units. */
+export function principalDue(
+  contractual: LoanSchedule,
+  on: CalendarDay,
+  to: CalendarDay,
+  outstanding: number,
+): number {
   const row = lastRowOn(contractual.date, contractual.length, on);
-  const until = lastRowOn(contractual.date, contractual.length, addMonths(on, 12, true));
+  const until = lastRowOn(contractual.date, contractual.length, to);
   let due = until < 0 ? 0 : (contractual.principalInArrears[until] as number);
   for (let at = row + 1; at <= until; at += 1) due += contractual.principal[at] as number;
   // Where the last row falls in the window all that is left falls due then, renewed or not (IAS 1.73).

@@ -60,7 +60,14 @@ describe('closing a month', () => {
       -sum((at) => (at['accruedInterest'] ?? 0) + (at['unpaidInterest'] ?? 0)),
     );
     expect(balances.get('current-portion')).toBe(-sum((at) => at['current'] ?? 0));
-    const debt = ['loan-payable', 'bonds-payable', 'bond-discount', 'bond-premium', 'current-portion'];
+    const debt = [
+      'loan-payable',
+      'bonds-payable',
+      'bond-discount',
+      'bond-premium',
+      'issue-costs',
+      'current-portion',
+    ];
     expect(debt.reduce((total, role) => total + (balances.get(role) ?? 0), 0)).toBe(
       -sum((at) => at['carrying'] ?? 0),
     );

@@ -5,6 +5,7 @@ import { firstDay, maturities, parseDay, yearsApart, type CalendarDay } from '@c
 import {
   describeInstrument,
   endpoints,
+  type Attention,
   type FiguresView,
   type RegisterRow,
   type RegisterView,
@@ -20,6 +21,7 @@ import {
   type KnownInstrument,
   type StoredVersion,
 } from '../instruments/known-instruments.ts';
+import { attentionOn } from './attention.ts';
 import { openPeriod } from '../periods/period-store.ts';
 import { unrecordedBy } from '../payments/payments-due.ts';
 
@@ -38,6 +40,7 @@ async function registerOn(database: Knex, companyId: number, on: string): Promis
   const open = await openPeriod(database, companyId);
   const rows: RegisterRow[] = [];
   const unrecorded: UnrecordedPayment[] = [];
+  const attention: Attention[] = [];
   const due = new Array<number>(yearsApart + 1).fill(0);
   let settled = 0;
   const stored: ReportedInstrument[] =
@@ -47,19 +50,21 @@ async function registerOn(database: Knex, companyId: number, on: string): Promis
     const instrument = knownInstrument(version);
     if (!reported && open) unrecorded.push(...unrecordedBy(instrument, open.ends_on, day));
     if (firstDay(instrument.schedule) > day) continue;
-    const row = registerRow(instrument, figures ?? figuresOn(instrument, day));
+    const row = registerRow(instrument, figures ?? figuresOn(instrument, day), day);
+    attention.push(...attentionOn(instrument, row.figures, day));
     if (row.figures.carrying === 0 && row.figures.unpaidInterest === 0) settled += 1;
     else rows.push(row);
     maturities(instrument.schedule, day).forEach((amount, year) => {
       due[year] = (due[year] ?? 0) + amount;
     });
   }
-  return { on, reported: reported !== undefined, rows, settled, unrecorded, maturities: due };
+  return { on, reported: reported !== undefined, rows, settled, unrecorded, attention, maturities: due };
 }
 
 function registerRow(
   { id, version, document, schedule }: KnownInstrument,
   figures: FiguresView,
+  day: CalendarDay,
 ): RegisterRow {
   return {
     id,
@@ -67,7 +72,7 @@ function registerRow(
     kind: document.kind,
     name: document.name,
     lender: document.lender ?? null,
-    ...describeInstrument(document, schedule),
+    ...describeInstrument(document, schedule, day),
     figures,
   };
 }

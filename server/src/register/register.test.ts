@@ -44,7 +44,10 @@ describe('the register', () => {
     expect(view.maturities.reduce((total, due) => total + due, 0)).toBe(
       sum(view, ({ figures }) => figures.outstanding),
     );
-    expect(view.maturities[0]).toBe(sum(view, ({ figures }) => figures.current));
+    // Costs not yet amortized lower what is carried of the one loan that falls due whole.
+    const costs = rowOf(view, 'Mould shop mortgage')?.figures.unamortizedIssueCosts ?? 0;
+    expect(costs).toBeGreaterThan(0);
+    expect(view.maturities[0]).toBe(sum(view, ({ figures }) => figures.current) + costs);
   });
 
   it('leaves out what has not begun, and counts what is settled', async () => {
@@ -64,8 +67,25 @@ describe('the register', () => {
         due: '2026-10-15',
         amount: 4_661_129,
       },
+      {
+        instrumentId: expect.any(String),
+        name: 'Working capital line',
+        due: '2026-10-31',
+        amount: 220_221,
+      },
     ]);
     expect((await register('2026-09-30')).unrecorded).toEqual([]);
+  });
+
+  it('names what else needs attention: a fixing that is due, a renewal and a maturity that are near', async () => {
+    const told = async (on: string): Promise<string[]> =>
+      (await register(on)).attention.map(({ kind, name, on: day }) => `${kind}, ${name}, ${day}`);
+    expect(await told('2026-10-31')).toEqual([
+      'fixing-due, Furnace rebuild loan, 2026-10-15',
+      'renewal-near, Mould shop mortgage, 2026-12-20',
+      'matures, Ninety-day bridge note, 2026-12-04',
+    ]);
+    expect(await told('2026-08-31')).toEqual([]);
   });
 
   it('shows a class, a pattern and a rate for each', async () => {
@@ -78,7 +98,8 @@ describe('the register', () => {
     expect(rowOf(view, '5.50% bonds due 2034')).toMatchObject({
       class: 'bond',
       pattern: 'coupon 5.50% half-yearly',
-      rate: '5.94% eff.',
+      rate: '5.94%',
+      rateNote: 'effective',
     });
     expect(rowOf(view, 'Cullet sorter build loan')).toMatchObject({
       pattern: 'interest only, then level, monthly',

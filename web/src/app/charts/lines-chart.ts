@@ -7,6 +7,8 @@ export interface DrawnLine {
   readonly token: '--principal' | '--interest-fill' | '--ink-2';
   readonly values: readonly number[];
   readonly dashed?: boolean;
+  /** Holds its value until the next point. */
+  readonly stepped?: boolean;
 }
 
 /** Lines over the payments of a schedule with a rule at the as-of date; what a point says is up to the caller. */
@@ -28,10 +30,11 @@ export function linesChart(
         confine: true,
         formatter: ([first]: readonly { dataIndex: number }[]) => (first ? tip(first.dataIndex) : ''),
       },
-      series: lines.map(({ name, token, values, dashed }, at) => ({
+      series: lines.map(({ name, token, values, dashed, stepped }, at) => ({
         name,
         type: 'line',
         data: values,
+        ...(stepped && { step: 'end' }),
         symbol: 'circle',
         symbolSize: 5,
         showSymbol: false,

@@ -4,14 +4,53 @@ import { linesChart } from '../charts/lines-chart';
 import { splitChart } from '../charts/split-chart';
 import type { Moment, SchedulePicture } from './schedule-model';
 
-/** The pictures of a loan: each payment split, running totals, and the share of interest in what is paid. */
+/**
+ * The pictures of a loan: each payment split, running totals, and the share of interest in what is paid. A credit
+ * line has its balance against the limit first.
+ */
 export function loanPictures(schedule: LoanSchedule, at: Moment): SchedulePicture[] {
+  const { creditLine } = schedule.terms;
+  const pictures = paymentPictures(schedule, at);
+  return creditLine ? [drawnPicture(schedule, creditLine.limit, at), ...pictures] : pictures;
+}
+
+function paymentPictures(schedule: LoanSchedule, at: Moment): SchedulePicture[] {
   const rows = loanRows(schedule).filter((row) => row.n !== null);
   const paid = rows.filter((row) => row.date <= at.on).length;
   return [split, running, share].map((picture) => ({
     ...picture(rows, paid, at, schedule.terms.digits),
     rows: rows.map((row) => row.index),
   }));
+}
+
+function drawnPicture(schedule: LoanSchedule, limit: number, at: Moment): SchedulePicture {
+  const { digits } = schedule.terms;
+  const rows = loanRows(schedule);
+  const past = rows.filter((row) => row.date <= at.on);
+  const owed = past.at(-1)?.closing ?? 0;
+  const money = (minor: number): string => showAmount(minor, digits);
+  return {
+    name: 'Balance and limit',
+    legend: [
+      { text: 'drawn', tone: 'principal' },
+      { text: 'limit', tone: 'plain' },
+    ],
+    hint: 'upright: as of',
+    words: `Drawn on ${showDay(at.on)}: ${money(owed)} of ${money(limit)}.`,
+    option: linesChart(
+      [
+        { name: 'drawn', token: '--principal', values: rows.map((row) => row.closing), stepped: true },
+        { name: 'limit', token: '--ink-2', values: rows.map(() => limit), dashed: true },
+      ],
+      past.length,
+      limit * 1.05,
+      (index) => {
+        const row = rows[index];
+        return row ? `${showDay(row.date)}<br>drawn ${money(row.closing)}<br>limit ${money(limit)}` : '';
+      },
+    ),
+    rows: rows.map((row) => row.index),
+  };
 }
 
 type Picture = (

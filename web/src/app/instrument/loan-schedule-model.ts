@@ -7,11 +7,12 @@ import {
   loanRow,
   minorUnits,
   position,
+  rateAt,
   sumColumn,
   type LoanFigure,
   type LoanSchedule,
 } from '@coffer/core';
-import { frequencyInWords, noticeText, showAmount, showDay, showMovement } from '@coffer/contract';
+import { frequencyInWords, noticeText, showDates, showAmount, showDay, showMovement } from '@coffer/contract';
 import type { GridColumn, GridRow } from '../figures/grid-model';
 import { loanPictures } from './loan-pictures';
 import { paymentStatus } from './payment-status';
@@ -30,7 +31,7 @@ export function loanScheduleModel(schedule: LoanSchedule, at: Moment): ScheduleM
       ...(agreed === undefined
         ? []
         : [[`Payment, ${frequencyInWords(terms.every)}`, showAmount(agreed, digits)] as const]),
-      ...life(schedule),
+      ...life(schedule, at),
     ],
     notices: shownNotices(schedule, at.on),
     explain: (index, column) =>
@@ -40,8 +41,8 @@ export function loanScheduleModel(schedule: LoanSchedule, at: Moment): ScheduleM
   };
 }
 
-function life(schedule: LoanSchedule): (readonly [string, string])[] {
-  const { terms, length } = schedule;
+function life(schedule: LoanSchedule, at: Moment): (readonly [string, string])[] {
+  const { terms, length, rates } = schedule;
   const interest = sumColumn(schedule.interest, length);
   const paid = sumColumn(schedule.payment, length) + sumColumn(schedule.extra, length);
   const share = paid === 0 ? 0 : (100 * interest) / paid;
@@ -49,7 +50,7 @@ function life(schedule: LoanSchedule): (readonly [string, string])[] {
     ['Paid in all', showAmount(paid, terms.digits)],
     ['Interest', showAmount(interest, terms.digits)],
     ['Share of interest', `${share.toFixed(1)}%`],
-    ['Annual rate', formatPercent(terms.annualRate)],
+    [`Rate on ${showDay(at.on)}`, formatPercent(rates[rateAt(rates, at.on)]?.annualRate ?? terms.annualRate)],
     ['Clears', showDay(schedule.date[length - 1] as number)],
   ];
 }
@@ -64,7 +65,7 @@ function regularPayment({ settings, terms }: LoanSchedule): number | undefined {
 function shownNotices(schedule: LoanSchedule, on: number): string[] {
   return schedule.notices
     .filter((notice) => notice.kind !== 'fixing-missing' || notice.on <= on)
-    .map((notice) => noticeText(schedule, notice));
+    .map((notice) => showDates(noticeText(schedule, notice)));
 }
 
 function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] {
@@ -78,7 +79,7 @@ function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] 
     key,
     title,
     align: 'right',
-    track: 'minmax(84px, 1fr)',
+    track: terms.creditLine ? 'minmax(74px, 1fr)' : 'minmax(84px, 1fr)',
     explains: true,
     cell: ({ index }) => showAmount(loanRow(schedule, index)[key], digits),
     ...more,
@@ -90,6 +91,8 @@ function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] 
   ): GridColumn<ScheduleRow> =>
     figure(key, title, { cell: ({ index }) => showMovement(loanRow(schedule, index)[key], digits), ...more });
   const next = position(schedule, at.on).next?.due;
+  // A line has more columns to find room for.
+  const narrow = terms.creditLine ? 'minmax(78px, 0.8fr)' : 'minmax(90px, 0.9fr)';
   const anyUnpaid = schedule.unpaid.some((unpaid) => unpaid > 0);
   const anyAdded = schedule.added.some((added) => added > 0);
   return [
@@ -110,14 +113,15 @@ function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] 
         return showDay(row.n === null ? row.date : row.due);
       },
     },
-    figure('opening', 'Opening', { track: 'minmax(106px, 1.15fr)' }),
+    // A line's rows of draws and repayments say what the balance was; the closing is enough.
+    ...(terms.creditLine ? [] : [figure('opening', 'Opening', { track: 'minmax(106px, 1.15fr)' })]),
     movement('payment', 'Payment'),
     movement('interest', 'Interest', { tone: 'interest' }),
     movement('principal', 'Principal', { tone: 'principal' }),
-    movement('extra', 'Extra', { track: 'minmax(90px, 0.9fr)' }),
-    ...(anyAdded ? [movement('added', 'Added', { track: 'minmax(90px, 0.9fr)' })] : []),
-    ...(terms.creditLine ? [movement('fee', 'Unused fee', { track: 'minmax(86px, 0.8fr)' })] : []),
-    ...(anyUnpaid ? [movement('unpaid', 'Unpaid', { track: 'minmax(90px, 0.9fr)' })] : []),
+    movement('extra', terms.creditLine ? 'Repaid' : 'Extra', { track: narrow }),
+    ...(anyAdded ? [movement('added', terms.creditLine ? 'Drawn' : 'Added', { track: narrow })] : []),
+    ...(terms.creditLine ? [movement('fee', 'Unused fee', { track: narrow })] : []),
+    ...(anyUnpaid ? [movement('unpaid', 'Unpaid', { track: narrow })] : []),
     figure('closing', 'Closing', { track: 'minmax(106px, 1.15fr)' }),
     {
       key: 'status',

@@ -1,4 +1,5 @@
 import {
+  type Attention,
   type FiguresView,
   type InstrumentClass,
   type RegisterRow,
@@ -12,6 +13,13 @@ const classNames: Readonly<Record<InstrumentClass, string>> = {
   'credit-line': 'Credit lines',
   note: 'Notes',
   bond: 'Bonds',
+};
+
+/** Why an instrument needs attention, in a word or two. */
+export const attentionWords: Readonly<Record<Attention['kind'], string>> = {
+  'fixing-due': 'fixing due',
+  'renewal-near': 'renewal near',
+  matures: 'matures',
 };
 
 /** The figures of the register, added up. */
@@ -78,8 +86,20 @@ export function registerColumns(digits: number): GridColumn<RegisterRow>[] {
       explains: true,
       cell: (row) => ({ text: row.name, sub: [row.lender, row.pattern].filter(Boolean).join(' · ') }),
     },
-    { key: 'rate', title: 'Rate', align: 'right', track: 'minmax(92px, 0.7fr)', cell: (row) => row.rate },
-    { key: 'matures', title: 'Matures', align: 'left', track: '112px', cell: (row) => showDay(row.matures) },
+    {
+      key: 'rate',
+      title: 'Rate',
+      align: 'right',
+      track: 'minmax(92px, 0.7fr)',
+      cell: (row) => ({ text: row.rate, sub: row.rateNote ?? undefined }),
+    },
+    {
+      key: 'matures',
+      title: 'Matures',
+      align: 'left',
+      track: '112px',
+      cell: (row) => (row.matures === null ? 'open' : showDay(row.matures)),
+    },
     figure('outstanding', 'Outstanding', {
       cell: ({ figures, borrowed }) => ({
         text: showAmount(figures.outstanding, digits),
@@ -106,8 +126,9 @@ export function registerColumns(digits: number): GridColumn<RegisterRow>[] {
   ];
 }
 
-/** Why the current and non-current parts of a bond do not sum to its face. */
+/** Why the current and non-current parts do not sum to what is outstanding. */
 function differenceText(figures: FiguresView, digits: number): string {
   const premium = figures.carrying - figures.outstanding;
-  return `${showAmount(Math.abs(premium), digits)} ${premium > 0 ? 'premium' : 'discount'}`;
+  const name = premium > 0 ? 'premium' : figures.unamortizedDiscount > 0 ? 'discount' : 'costs';
+  return `${showAmount(Math.abs(premium), digits)} ${name}`;
 }

@@ -27,7 +27,7 @@ import { InstrumentsService } from '../instrument/instruments.service';
 import { messageOf } from '../api/message-of';
 import { SessionService } from '../session/session.service';
 import { RegisterService } from './register.service';
-import { registerColumns, registerRows, sumCells, sumsOf } from './register-rows';
+import { attentionWords, registerColumns, registerRows, sumCells, sumsOf } from './register-rows';
 
 /** The register: every instrument on the as-of date, by class, with subtotals and the total. */
 @Component({
@@ -61,6 +61,7 @@ export class RegisterPage {
   );
   private readonly retries = signal(0);
 
+  protected readonly attentionWords = attentionWords;
   protected readonly columns = computed(() => registerColumns(this.company.digits()));
   protected readonly rows = computed(() => registerRows(this.view()?.rows ?? [], this.company.digits()));
   protected readonly sums = computed(() => sumsOf(this.view()?.rows ?? []));
@@ -74,7 +75,7 @@ export class RegisterPage {
   );
 
   /** Such as `31 Oct`. */
-  protected readonly dayOfYear = computed(() => showDay(this.asOf.date()).replace(/ \d+$/, ''));
+  protected readonly dayOfYear = computed(() => this.shortDay(this.asOf.date()));
 
   constructor() {
     combineLatest([this.asOf.date$, toObservable(this.retries)])
@@ -95,6 +96,10 @@ export class RegisterPage {
         this.failed.set('');
         this.view.set(view);
       });
+  }
+
+  protected shortDay(day: string): string {
+    return showDay(day).replace(/ \d+$/, '');
   }
 
   protected retry(): void {
