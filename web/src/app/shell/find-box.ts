@@ -125,10 +125,12 @@ export class FindBox {
     this.go(option.value as Found);
   }
 
-  /** Enter before the list has opened takes what would stand first in it. */
+  /** Enter before the list has caught up with what is typed takes what will stand first in it. */
   protected enter(): void {
     const [first] = this.matches();
-    if (this.trigger().activeOption === null && first && this.text() !== '') this.go(first);
+    const active = this.trigger().activeOption?.value as Found | undefined;
+    const caughtUp = active !== undefined && this.matches().includes(active);
+    if (!caughtUp && first && this.text() !== '') this.go(first);
   }
 
   private go({ path, date }: Found): void {
