@@ -1,6 +1,7 @@
 import { formatDay } from '../calendar/calendar-day.ts';
 import { dayCounts } from '../calendar/day-counts/day-counts.ts';
-import { interestOf, rowSegments, type InterestSegment } from '../loan/loan-interest.ts';
+import { exactInterest, type InterestSegment } from '../loan/interest-segment.ts';
+import { roundInterest, rowSegments } from '../loan/loan-interest.ts';
 import {
   chargesInterest,
   isFirstCharge,
@@ -191,7 +192,8 @@ function interestFigure(schedule: LoanSchedule, row: LoanRow, name: string): Exp
     };
   }
   const segments = rowSegments(schedule, row.index);
-  const { exact, rounded } = interestOf(terms, segments);
+  const exact = exactInterest(segments);
+  const rounded = roundInterest(terms, exact);
   const steps = segmentSteps(schedule, segments);
   const first = steps[0];
   if (first && segments.length === 1) {

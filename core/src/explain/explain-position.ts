@@ -1,7 +1,7 @@
 import { addMonths, formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
 import type { Schedule } from '../instrument/instrument.ts';
 import { costAmortization, costsThrough } from '../loan/issue-costs.ts';
-import { interestOf } from '../loan/loan-interest.ts';
+import { exactInterest } from '../loan/interest-segment.ts';
 import type { LoanSchedule } from '../loan/loan-schedule.ts';
 import { multiplyRatios, ratio } from '../money/ratio.ts';
 import { exactCoupon } from '../bond/bond-schedule.ts';
@@ -99,7 +99,7 @@ function accruedParts(
         : [];
     return {
       steps: [...segmentSteps(schedule, segments), ...days, ...before],
-      unrounded: unroundedText(interestOf(schedule.terms, segments).exact, terms.digits),
+      unrounded: unroundedText(exactInterest(segments), terms.digits),
       rounding: roundingText(terms),
     };
   }

@@ -1,17 +1,16 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
-import type { Ratio } from '../money/ratio.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import { roundedProduct } from '../money/rounded-product.ts';
 import { rateAt } from '../rates/rate-timeline.ts';
 import { interestStep } from './interest-step.ts';
 import type { LoanColumns } from './loan-columns.ts';
+import { partGrowth, type InterestSegment, type PartGrowth } from './interest-segment.ts';
 import {
-  exactInterest,
+  interestInGrains,
   interestSegments,
   roundToGrains,
   type ChargedUntil,
   type InterestRules,
-  type InterestSegment,
 } from './loan-interest.ts';
 import { grainsPerMinorUnit } from './loan-terms.ts';
 import type { PeriodGrowths } from './period-growths.ts';
@@ -23,7 +22,7 @@ export interface Charge {
   /** Grains, rounded as the terms say. */
   readonly amount: bigint;
   /** Unrounded interest per unit of today's balance, where it is not a whole period at one rate on one balance. */
-  readonly growth?: () => Ratio;
+  readonly growth?: PartGrowth;
   /** Fee on the unused part of a credit line, grains. */
   readonly fee: bigint;
 }
@@ -85,10 +84,9 @@ export class InterestMeter {
       return { amount: BigInt(inSteps * interestStep(terms)), fee: 0n };
     }
     const segments = interestSegments(this.rules, columns, since, day);
-    const exact = exactInterest(segments);
     return {
-      amount: roundToGrains(terms, exact),
-      ...(balance > 0n && { growth: (): Ratio => ({ num: exact.num * grains, den: exact.den * balance }) }),
+      amount: interestInGrains(terms, segments),
+      ...(balance > 0n && { growth: partGrowth(segments, balance, grains) }),
       fee: this.unusedFee(segments),
     };
   }

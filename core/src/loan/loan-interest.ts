@@ -1,34 +1,16 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { dayCounts } from '../calendar/day-counts/day-counts.ts';
-import type { Fraction, InterestPeriod } from '../calendar/fraction.ts';
-import { addRatios, multiplyRatios, ratio, type Ratio } from '../money/ratio.ts';
+import type { InterestPeriod } from '../calendar/fraction.ts';
+import type { Ratio } from '../money/ratio.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import { safeNumber } from '../money/rounded-product.ts';
-import { growsOnInterest, growthOver } from '../rates/compounding.ts';
 import { rateAt, type RateTimeline } from '../rates/rate-timeline.ts';
+import { estimatedSteps, exactInterest, InterestSegment } from './interest-segment.ts';
 import { interestStep } from './interest-step.ts';
 import type { LoanColumns } from './loan-columns.ts';
 import { chargesInterest, grainsAt, type LoanSchedule } from './loan-schedule.ts';
 import { grainsPerMinorUnit, type LoanTerms } from './loan-terms.ts';
 import { stretchPeriod, type Stretch } from './stretch.ts';
-
-/** A stretch of days over which balance, rate and period stay the same. Amounts in minor units, exact. */
-export interface InterestSegment {
-  readonly from: CalendarDay;
-  readonly to: CalendarDay;
-  readonly balance: Ratio;
-  /** Interest of the segments before that itself earns interest; zero unless the rate compounds within a period. */
-  readonly onInterest: Ratio;
-  readonly annualRate: Ratio;
-  /** Place among the rates. */
-  readonly rate: number;
-  /** Days as the day count counts them. */
-  readonly days: number;
-  readonly years: Fraction;
-  /** Interest per unit of balance. */
-  readonly growth: Ratio;
-  readonly interest: Ratio;
-}
 
 /** What interest is worked out from besides the rows. */
 export interface InterestRules {
@@ -90,11 +72,9 @@ export function interestSegments(
   let at = since.day;
   if (at >= to) return segments;
   const grains = grainsPerMinorUnit(terms);
-  const compounds = growsOnInterest(terms.compounding);
   const rule = dayCounts[terms.dayCount];
   let balance = since.balance;
   let row = since.nextRow;
-  let earned = ratio(0n);
   let { period, until: ends } = interestPeriodOn(stretches, at);
   let rate = rateAt(rates, at);
   while (at < to) {
@@ -103,24 +83,21 @@ export function interestSegments(
     const until = Math.min(to, ends, change, rates[rate + 1]?.from ?? to);
     const { annualRate } = rates[rate] as RateTimeline[number];
     const years = rule.years(at, until, period);
-    const growth = growthOver(annualRate, terms.compounding, years);
-    const owed = ratio(balance, grains);
-    const onInterest = compounds ? earned : ratio(0n);
-    const interest = cut(multiplyRatios(compounds ? addRatios(owed, earned) : owed, growth));
     const days = rule.days(at, until, period);
-    segments.push({
-      from: at,
-      to: until,
-      balance: owed,
-      onInterest,
-      annualRate,
-      rate,
-      days,
-      years,
-      growth,
-      interest,
-    });
-    earned = cut(addRatios(earned, interest));
+    segments.push(
+      new InterestSegment({
+        from: at,
+        to: until,
+        grains: balance,
+        perMinorUnit: grains,
+        annualRate,
+        compounding: terms.compounding,
+        rate,
+        days,
+        years,
+        before: segments.at(-1),
+      }),
+    );
     at = until;
     if (at >= ends) ({ period, until: ends } = interestPeriodOn(stretches, at));
     rate = rateAt(rates, at);
@@ -128,32 +105,16 @@ export function interestSegments(
   return segments;
 }
 
-const longest = 2n ** 300n;
-const eightyPlaces = 10n ** 80n;
-
-/** Keeps the parts of a ratio from growing without end: beyond 80 decimals nothing can matter. */
-function cut(value: Ratio): Ratio {
-  if (value.den < longest) return value;
-  const num = roundRatio({ num: value.num * eightyPlaces, den: value.den }, 'away-from-zero');
-  return { num, den: eightyPlaces };
-}
-
-/** The unrounded interest of segments, minor units. */
-export function exactInterest(segments: readonly InterestSegment[]): Ratio {
-  return segments.reduce((sum, segment) => cut(addRatios(sum, segment.interest)), ratio(0n));
-}
-
-/** Unrounded interest of segments, and the same rounded once as the loan's terms say for showing. Minor units. */
-export function interestOf(
-  terms: LoanTerms,
-  segments: readonly InterestSegment[],
-): { exact: Ratio; rounded: number } {
-  const exact = exactInterest(segments);
-  return { exact, rounded: roundInterest(terms, exact) };
+/** Interest of segments rounded once as the loan's terms say for showing. Minor units. */
+export function roundedInterest(terms: LoanTerms, segments: readonly InterestSegment[]): number {
+  const step = interestStep(terms);
+  const steps = estimatedSteps(segments, step);
+  return steps === undefined ? roundInterest(terms, exactInterest(segments)) : steps * step;
 }
 
 /** Interest of segments in grains, rounded as the terms say. */
 export function interestInGrains(terms: LoanTerms, segments: readonly InterestSegment[]): bigint {
+  if (grainsPerMinorUnit(terms) === 1n) return BigInt(roundedInterest(terms, segments));
   return roundToGrains(terms, exactInterest(segments));
 }
 

@@ -2,7 +2,8 @@ import { ratio } from '../money/ratio.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import type { Proof } from '../proofs/proof.ts';
 import type { AmountColumn } from './loan-columns.ts';
-import { interestInGrains, rowSegments } from './loan-interest.ts';
+import { exactInterest } from './interest-segment.ts';
+import { rowSegments, roundToGrains } from './loan-interest.ts';
 import { chargesInterest, grainsAt, kindOfRow, type LoanSchedule } from './loan-schedule.ts';
 import { grainsPerMinorUnit } from './loan-terms.ts';
 
@@ -31,7 +32,8 @@ export function loanProofs(schedule: LoanSchedule): Proof[] {
     chain += size(at('opening') + at('added') - at('principal') - at('extra') - at('closing'));
     if (at('closing') < lowest) lowest = at('closing');
     if (chargesInterest(schedule, row)) {
-      const again = interestInGrains(terms, rowSegments(schedule, row)) + (firstCharge ? broughtIn : 0n);
+      const again =
+        roundToGrains(terms, exactInterest(rowSegments(schedule, row))) + (firstCharge ? broughtIn : 0n);
       replay += size(again - at('interest'));
       firstCharge = false;
     }

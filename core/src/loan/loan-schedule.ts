@@ -1,5 +1,5 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
-import type { Ratio } from '../money/ratio.ts';
+import type { PartGrowth } from './interest-segment.ts';
 import type { RateTimeline } from '../rates/rate-timeline.ts';
 import { rowKinds, type AmountColumn, type LoanColumns, type RowKind } from './loan-columns.ts';
 import type { LoanTerms } from './loan-terms.ts';
@@ -41,7 +41,7 @@ export interface PaymentSetting {
   /** Place among the rates of the one that a level payment was set with. */
   readonly rate: number;
   /** Growth of the balance over the first period, where it was not a whole period at one rate. */
-  readonly firstGrowth: Ratio | undefined;
+  readonly firstGrowth: PartGrowth | undefined;
   /** The day a changed payment was agreed from. */
   readonly on?: CalendarDay;
 }

@@ -1,11 +1,11 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
-import type { Ratio } from '../money/ratio.ts';
 import { rateAt, type RateTimeline } from '../rates/rate-timeline.ts';
 import type { EventQueue } from './between-events.ts';
 import type { Charge } from './interest-meter.ts';
 import type { PaymentSetting } from './loan-schedule.ts';
 import { grainsPerMinorUnit, type LoanTerms } from './loan-terms.ts';
 import { firstSetting, reLevelled, type SettingPoint } from './payment-setting.ts';
+import type { PartGrowth } from './interest-segment.ts';
 import type { PeriodGrowths } from './period-growths.ts';
 import type { Stretch } from './stretch.ts';
 
@@ -82,13 +82,19 @@ export class PaymentAgreement {
       const anew = reLevelled(
         this.terms,
         this.growths,
-        this.point(stretch, at, balance, rate, charge.growth?.()),
+        this.point(stretch, at, balance, rate, charge.growth),
       );
       if (anew) this.settings.push(anew);
     }
   }
 
-  private point(stretch: Stretch, at: number, balance: bigint, rate: number, growth?: Ratio): SettingPoint {
+  private point(
+    stretch: Stretch,
+    at: number,
+    balance: bigint,
+    rate: number,
+    growth?: PartGrowth,
+  ): SettingPoint {
     return { stretch, stretchAt: this.stretchAt, at, balance, rate, firstGrowth: growth };
   }
 }

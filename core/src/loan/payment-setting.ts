@@ -1,10 +1,11 @@
 import { Decimal } from 'decimal.js';
 import { formatAmount } from '../money/amount-text.ts';
-import { ratio, ratioToNumber, type Ratio } from '../money/ratio.ts';
+import { ratio } from '../money/ratio.ts';
 import { roundedProduct } from '../money/rounded-product.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import { TermsFault } from '../terms-fault.ts';
 import { interestStep } from './interest-step.ts';
+import type { PartGrowth } from './interest-segment.ts';
 import { levelPayment, levelPaymentExact, type Growths } from './level-payment.ts';
 import type { PaymentSetting } from './loan-schedule.ts';
 import { grainsPerMinorUnit, type LoanTerms } from './loan-terms.ts';
@@ -24,15 +25,14 @@ export interface SettingPoint {
   readonly balance: bigint;
   /** Place among the rates of the one in force. */
   readonly rate: number;
-  readonly firstGrowth: Ratio | undefined;
+  readonly firstGrowth: PartGrowth | undefined;
 }
 
 /** The growths that a level payment is solved over: the first as stated, then whole periods at one rate. */
 export function settingGrowths(growths: PeriodGrowths, point: SettingPoint, count: number): Growths {
   const { stretch, at, rate, firstGrowth } = point;
-  const first = firstGrowth && { exact: () => firstGrowth, estimate: ratioToNumber(firstGrowth) };
   const growth = (period: number): Pick<PeriodGrowth, 'exact' | 'estimate'> =>
-    period === 0 && first ? first : growths.at(stretch, at + period, rate);
+    period === 0 && firstGrowth ? firstGrowth : growths.at(stretch, at + period, rate);
   return { count, at: (period) => growth(period).exact(), estimate: (period) => growth(period).estimate };
 }
 

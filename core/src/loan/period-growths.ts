@@ -28,6 +28,8 @@ export class PeriodGrowths {
   private readonly known: Map<number, PeriodGrowth[]>[] = [];
   private readonly daysKnown: PeriodGrowth[][] = [];
   private readonly evenKnown: PeriodGrowth[] = [];
+  private readonly tables: Map<Stretch, PeriodGrowth[]>[] = [];
+  private table: { stretch?: Stretch; rate: number; growths: PeriodGrowth[] } = { rate: -1, growths: [] };
   private readonly step: bigint;
   private readonly even: boolean;
   private readonly byDays: boolean;
@@ -62,8 +64,22 @@ export class PeriodGrowths {
         ));
       }
     }
+    return (this.tableOf(stretch, rate)[at] ??= this.counted(stretch, at, rate));
+  }
+
+  private counted(stretch: Stretch, at: number, rate: number): PeriodGrowth {
     const period = stretchPeriod(stretch, at);
     return this.growth(dayCounts[this.terms.dayCount].years(period.from, period.to, period), rate);
+  }
+
+  /** Growths of a stretch at a rate by place: each period is counted once, however often a payment is set over it. */
+  private tableOf(stretch: Stretch, rate: number): PeriodGrowth[] {
+    if (this.table.stretch === stretch && this.table.rate === rate) return this.table.growths;
+    const ofRate = (this.tables[rate] ??= new Map<Stretch, PeriodGrowth[]>());
+    let growths = ofRate.get(stretch);
+    if (!growths) ofRate.set(stretch, (growths = []));
+    this.table = { stretch, rate, growths };
+    return growths;
   }
 
   private growth({ num, den }: Fraction, rate: number): PeriodGrowth {

@@ -1,7 +1,8 @@
 import { addMonths, type CalendarDay } from '../calendar/calendar-day.ts';
 import { asKnownOn } from '../loan/as-known-on.ts';
 import { unamortizedCosts } from '../loan/issue-costs.ts';
-import { chargedBefore, interestOf, interestSegments, type InterestSegment } from '../loan/loan-interest.ts';
+import type { InterestSegment } from '../loan/interest-segment.ts';
+import { chargedBefore, interestSegments, roundedInterest } from '../loan/loan-interest.ts';
 import { chargesInterest, lastRowOn, type LoanSchedule } from '../loan/loan-schedule.ts';
 import { unusedFeeOf } from '../loan/unused-fee.ts';
 import { roundRatio } from '../money/round-ratio.ts';
@@ -41,7 +42,7 @@ export function loanPosition(schedule: LoanSchedule, on: CalendarDay): Position 
   const begun = on >= terms.start;
   const outstanding = !begun ? 0 : row < 0 ? terms.amount : (schedule.closing[row] as number);
   const accruedInterest = begun
-    ? interestOf(terms, accruedSegments(schedule, on)).rounded + broughtInAccrued(schedule, on)
+    ? roundedInterest(terms, accruedSegments(schedule, on)) + broughtInAccrued(schedule, on)
     : 0;
   const costs = unamortizedCosts(schedule, on);
   // Costs not yet amortized lower what is carried; where all of it falls due, that is what is current.
