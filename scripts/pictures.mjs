@@ -37,7 +37,7 @@ await page.goto(`${address}/log-in`);
 await fill('Log-in name', 'ilka');
 await fill('Password', 'molten-sand-1450');
 await page.getByRole('button', { name: 'Log in' }).click();
-await page.getByText('10 instruments').waitFor();
+await page.getByText('14 instruments').waitFor();
 await take('register');
 
 await open('Annealing line loan');
@@ -51,6 +51,39 @@ await take('terms');
 
 await open('5.50% bonds due 2034');
 await take('bond');
+
+await open('Working capital line');
+await take('credit-line');
+
+const typed = (label) => page.getByRole('textbox', { name: label, exact: true });
+await open('Batch house term loan');
+await page.getByRole('tab', { name: 'Try a change' }).click();
+await typed('From the day (empty: from the start)').fill('1 jan 27');
+await typed('Rate, %').fill('4.75');
+await page.getByRole('button', { name: 'Another variant' }).click();
+await typed('Payments in all').fill('24');
+await page.getByRole('button', { name: 'Another variant' }).click();
+await typed('With each payment').fill('5,000');
+await typed('Beginning').fill('1 jan 27');
+await page.getByText('months sooner').last().waitFor();
+await take('try-a-change');
+await page.getByRole('button', { name: 'Remove' }).click();
+await page.getByRole('button', { name: 'Remove' }).click();
+await page.getByRole('button', { name: 'Remove' }).click();
+await page.getByText('Two terms over a range').click();
+await page.getByRole('row').filter({ hasText: '5.42% now' }).waitFor();
+await take('two-terms-over-a-range');
+
+await page.goto(`${address}/payments`);
+await page
+  .getByRole('row')
+  .filter({ hasText: 'Batch house term loan' })
+  .getByText('46,611.29')
+  .last()
+  .click();
+await page.keyboard.type('40,000');
+await page.keyboard.press('Enter');
+await take('payments');
 
 await page.goto(`${address}/instruments/new`);
 await page.getByRole('listitem').filter({ hasText: 'Interest only, then level' }).getByRole('button').click();

@@ -37,8 +37,14 @@ export function loanScheduleModel(schedule: LoanSchedule, at: Moment): ScheduleM
     explain: (index, column) =>
       index < 0
         ? explainPosition(schedule, at.on, 'accruedInterest')
-        : explainLoanFigure(schedule, index, column as LoanFigure),
+        : explainLoanFigure(schedule, index, shownFigure(schedule, index, column)),
   };
+}
+
+/** The figure that a column shows: a line's repayments between bills stand where principal does. */
+function shownFigure(schedule: LoanSchedule, index: number, column: string): LoanFigure {
+  const repaidBetween = column === 'principal' && loanRow(schedule, index).extra > 0;
+  return schedule.terms.creditLine && repaidBetween ? 'extra' : (column as LoanFigure);
 }
 
 function life(schedule: LoanSchedule, at: Moment): (readonly [string, string])[] {
@@ -79,7 +85,7 @@ function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] 
     key,
     title,
     align: 'right',
-    track: terms.creditLine ? 'minmax(74px, 1fr)' : 'minmax(84px, 1fr)',
+    track: 'minmax(84px, 1fr)',
     explains: true,
     cell: ({ index }) => showAmount(loanRow(schedule, index)[key], digits),
     ...more,
@@ -91,8 +97,15 @@ function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] 
   ): GridColumn<ScheduleRow> =>
     figure(key, title, { cell: ({ index }) => showMovement(loanRow(schedule, index)[key], digits), ...more });
   const next = position(schedule, at.on).next?.due;
-  // A line has more columns to find room for.
-  const narrow = terms.creditLine ? 'minmax(78px, 0.8fr)' : 'minmax(90px, 0.9fr)';
+  const seldom = 'minmax(90px, 0.9fr)';
+  // What is repaid of a line between its bills is no extra: one column holds it with what is due at the end.
+  const repaid = movement('principal', 'Repaid', {
+    tone: 'principal',
+    cell: ({ index }) => {
+      const { principal, extra } = loanRow(schedule, index);
+      return showMovement(principal + extra, digits);
+    },
+  });
   const anyUnpaid = schedule.unpaid.some((unpaid) => unpaid > 0);
   const anyAdded = schedule.added.some((added) => added > 0);
   return [
@@ -117,11 +130,15 @@ function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] 
     ...(terms.creditLine ? [] : [figure('opening', 'Opening', { track: 'minmax(106px, 1.15fr)' })]),
     movement('payment', 'Payment'),
     movement('interest', 'Interest', { tone: 'interest' }),
-    movement('principal', 'Principal', { tone: 'principal' }),
-    movement('extra', terms.creditLine ? 'Repaid' : 'Extra', { track: narrow }),
-    ...(anyAdded ? [movement('added', terms.creditLine ? 'Drawn' : 'Added', { track: narrow })] : []),
-    ...(terms.creditLine ? [movement('fee', 'Unused fee', { track: narrow })] : []),
-    ...(anyUnpaid ? [movement('unpaid', 'Unpaid', { track: narrow })] : []),
+    ...(terms.creditLine
+      ? [repaid, movement('added', 'Drawn')]
+      : [
+          movement('principal', 'Principal', { tone: 'principal' }),
+          movement('extra', 'Extra', { track: seldom }),
+          ...(anyAdded ? [movement('added', 'Added', { track: seldom })] : []),
+        ]),
+    ...(terms.creditLine ? [movement('fee', 'Unused fee', { track: seldom })] : []),
+    ...(anyUnpaid ? [movement('unpaid', 'Unpaid', { track: seldom })] : []),
     figure('closing', 'Closing', { track: 'minmax(106px, 1.15fr)' }),
     {
       key: 'status',
@@ -155,7 +172,7 @@ function gridRows(schedule: LoanSchedule, at: Moment): GridRow<ScheduleRow>[] {
     quiet: index <= last,
   }));
   const { accruedInterest, outstanding, unpaidInterest } = position(schedule, at.on);
-  if (outstanding > 0 || unpaidInterest > 0) {
+  if (outstanding > 0 || unpaidInterest > 0 || terms.creditLine) {
     rows.splice(last + 1, 0, {
       type: 'band',
       id: asOfBand,

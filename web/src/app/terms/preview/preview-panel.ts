@@ -94,7 +94,7 @@ export class PreviewPanel {
 
   /** Room for every column at its least; what does not fit is scrolled to, never cut off. */
   protected readonly minWidth = computed(() =>
-    this.columns().reduce((sum, { key }) => sum + (balances.includes(key) ? 122 : 96), 0),
+    this.columns().reduce((sum, { key }) => sum + (key === 'n' ? 40 : balances.includes(key) ? 114 : 80), 0),
   );
 
   protected readonly columns = computed((): GridColumn<PreviewRow>[] => {
@@ -102,7 +102,7 @@ export class PreviewPanel {
       key,
       title,
       align: 'right',
-      track: balances.includes(key) ? 'minmax(112px, 1.2fr)' : 'minmax(86px, 1fr)',
+      track: balances.includes(key) ? 'minmax(114px, 1.2fr)' : 'minmax(80px, 1fr)',
       ...(tone && { tone }),
       cell: (row) => {
         const text = String(row[key] ?? '');
@@ -110,8 +110,8 @@ export class PreviewPanel {
       },
     });
     const head: GridColumn<PreviewRow>[] = [
-      { key: 'n', title: 'No.', align: 'right', track: '44px', cell: (row) => String(row['n'] ?? '') },
-      { key: 'due', title: 'Due', align: 'left', track: '108px', cell: (row) => showDay(String(row['due'])) },
+      { key: 'n', title: 'No.', align: 'right', track: '40px', cell: (row) => String(row['n'] ?? '') },
+      { key: 'due', title: 'Due', align: 'left', track: '102px', cell: (row) => showDay(String(row['due'])) },
     ];
     if (this.schedule().kind === 'bond') {
       return [
