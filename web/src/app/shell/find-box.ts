@@ -13,6 +13,7 @@ import {
   type MatAutocompleteSelectedEvent,
 } from '@angular/material/autocomplete';
 import { Router } from '@angular/router';
+import { switchMap, take } from 'rxjs';
 import { AsOfService } from '../company/as-of.service';
 import { RegisterService } from '../register/register.service';
 import { formatDay, monthEnd } from '@coffer/core';
@@ -114,11 +115,17 @@ export class FindBox {
   }
 
   protected load(): void {
-    this.register.on(this.asOf.date()).subscribe(({ rows }) => {
-      this.instruments.set(
-        rows.map(({ id, name, lender }) => ({ name, kind: lender ?? '', path: `/instruments/${id}` })),
-      );
-    });
+    // The date is known once the company is; somebody quick may be here before.
+    this.asOf.date$
+      .pipe(
+        take(1),
+        switchMap((date) => this.register.on(date)),
+      )
+      .subscribe(({ rows }) => {
+        this.instruments.set(
+          rows.map(({ id, name, lender }) => ({ name, kind: lender ?? '', path: `/instruments/${id}` })),
+        );
+      });
   }
 
   protected chosen({ option }: MatAutocompleteSelectedEvent): void {
