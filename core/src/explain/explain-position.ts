@@ -127,7 +127,7 @@ function accruedParts(
 function costSteps(schedule: LoanSchedule, on: CalendarDay, at: Position): ExplainStep[] {
   const incurred = costsThrough(schedule, on);
   const { method } = schedule.terms.issueCosts ?? { method: 'effective' };
-  const rate = costAmortization(schedule).effectiveRates.findLast(({ from }) => from <= on)?.rate;
+  const effective = costAmortization(schedule).effectiveRates.findLast(({ from }) => from <= on);
   return [
     {
       label: 'Issue costs and deferred fees so far',
@@ -135,9 +135,14 @@ function costSteps(schedule: LoanSchedule, on: CalendarDay, at: Position): Expla
       link: { to: 'terms', key: 'issueCosts' },
     },
     { label: '− amortized by then, by days within a period', amount: incurred - at.unamortizedIssueCosts },
-    ...(incurred === 0 || method === 'straight-line' || rate === undefined
+    ...(incurred === 0 || method === 'straight-line' || effective === undefined
       ? []
-      : [{ label: 'Effective annual rate', text: `${(100 * Number(rate)).toFixed(6)}%` }]),
+      : [
+          {
+            label: effective.overAgreed ? 'Annual rate over the agreed one' : 'Effective annual rate',
+            text: `${(100 * Number(effective.rate)).toFixed(6)}%`,
+          },
+        ]),
   ];
 }
 

@@ -9,11 +9,14 @@ export interface CashFlow {
   readonly years: Fraction;
   /** Minor units; negative where it is received. */
   readonly amount: number;
+  /** What the agreed interest alone grows one to over those years, where a rate over it is sought. */
+  readonly agreed?: number;
 }
 
 /**
  * The annual rate y, as a fraction, at which payments are worth what is carried: the carrying amount grown by
- * (1+y)^years before each payment, less the payments, ends on zero. Newton's method in 50 digits.
+ * (1+y)^years before each payment, less the payments, ends on zero. Where flows state what the agreed interest alone
+ * makes of one, y is the rate over that. Newton's method in 50 digits.
  * Source: IFRS 9 Appendix A, effective interest rate; ASC 310-20-35-18.
  */
 export function solveEffectiveRate(carrying: number, flows: readonly CashFlow[], start: number): Decimal {
@@ -23,11 +26,11 @@ export function solveEffectiveRate(carrying: number, flows: readonly CashFlow[],
     const grown = new Map<string, Decimal>();
     let value = new Precise(carrying);
     let slope = new Precise(0);
-    for (const { years, amount } of flows) {
-      const key = `${years.num}/${years.den}`;
+    for (const { years, amount, agreed = 1 } of flows) {
+      const key = `${years.num}/${years.den}/${agreed}`;
       const exponent = new Precise(years.num).div(years.den);
       let factor = grown.get(key);
-      if (!factor) grown.set(key, (factor = one.pow(exponent)));
+      if (!factor) grown.set(key, (factor = one.pow(exponent).times(agreed)));
       slope = slope.times(factor).plus(value.times(factor).times(exponent).div(one));
       value = value.times(factor).minus(amount);
     }

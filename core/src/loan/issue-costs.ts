@@ -5,12 +5,22 @@ import { solveEffectiveRate, type CashFlow } from './effective-rate.ts';
 import { eventDay, eventsOf, type Fee } from './loan-events.ts';
 import { interestSegments } from './loan-interest.ts';
 import { chargesInterest, kindOfRow, lastRowOn, type LoanSchedule } from './loan-schedule.ts';
+import { grainsPerMinorUnit } from './loan-terms.ts';
+
+/** A rate that costs are amortized at. */
+export interface EffectiveRate {
+  readonly from: CalendarDay;
+  /** Annual, as a fraction. */
+  readonly rate: string;
+  /** It comes on top of the agreed rate, because that is known to change. */
+  readonly overAgreed: boolean;
+}
 
 /** How the costs of a loan are amortized over its rows. Amounts in minor units, one element a row. */
 export interface CostAmortization {
   readonly amortized: Float64Array;
   /** Effective annual rates in turn, as fractions: the first from the start, later ones after events. */
-  readonly effectiveRates: readonly { readonly from: CalendarDay; readonly rate: string }[];
+  readonly effectiveRates: readonly EffectiveRate[];
 }
 
 /** What is amortized in each row as long as nothing new is known. */
@@ -18,6 +28,8 @@ interface Plan {
   readonly known: LoanSchedule;
   readonly equal?: number;
   readonly rate?: Decimal;
+  /** The rate comes on top of the agreed one. */
+  readonly overAgreed?: boolean;
   /** Growth at the rate by share of a year: few shares differ. */
   readonly growths: Map<string, Decimal>;
 }
@@ -41,7 +53,8 @@ export function costsThrough(schedule: LoanSchedule, on: CalendarDay): number {
 /**
  * The amortization of issue costs and deferred fees, row by row: at the rate that makes the remaining payments worth
  * the carrying amount, or in equal parts; the last row takes what is left. What an event changes is spread from the
- * row before it on, and never earlier. Sources: ASC 310-20-35-18 and 835-30-35-2; IFRS 9 B5.4.1 to B5.4.4.
+ * row before it on, and never earlier. Where the agreed rate is known to change, the rate sought comes on top of it, so
+ * that interest stays what is agreed and only the costs are spread (as IFRS 9 B5.4.5 does for rates that move). Sources: ASC 310-20-35-18 and 835-30-35-2; IFRS 9 B5.4.1 to B5.4.4.
  */
 export function costAmortization(schedule: LoanSchedule): CostAmortization {
   const { terms } = schedule;
@@ -55,7 +68,7 @@ export function costAmortization(schedule: LoanSchedule): CostAmortization {
 function amortize(schedule: LoanSchedule): CostAmortization {
   const { terms, length, date, closing } = schedule;
   const amortized = new Float64Array(length);
-  const effectiveRates: { from: CalendarDay; rate: string }[] = [];
+  const effectiveRates: EffectiveRate[] = [];
   const news = [...new Set([terms.start, ...terms.events.map(eventDay)])].sort((a, b) => a - b);
   const charging = Array.from({ length }, (_, row) => row).filter((row) => chargesInterest(schedule, row));
   let plan: Plan | undefined;
@@ -71,7 +84,10 @@ function amortize(schedule: LoanSchedule): CostAmortization {
       if (changed) {
         plan = planOf(known, before, left);
         const from = before < 0 ? terms.start : (schedule.chargedTo[before] as number);
-        if (plan.rate) effectiveRates.push({ from, rate: plan.rate.toSignificantDigits(20).toFixed() });
+        if (plan.rate) {
+          const rate = plan.rate.toSignificantDigits(20).toFixed();
+          effectiveRates.push({ from, rate, overAgreed: plan.overAgreed === true });
+        }
       }
       newsAt = latest;
     }
@@ -102,9 +118,12 @@ function planOf(known: LoanSchedule, before: number, left: number): Plan {
     for (let row = before + 1; row < known.length; row += 1) if (chargesInterest(known, row)) payments += 1;
     return { known, equal: Math.round(left / Math.max(1, payments)), growths: new Map() };
   }
-  const flows = flowsAfter(known, before, known.length - 1);
+  const begins = before < 0 ? known.terms.start : (known.chargedTo[before] as number);
+  const overAgreed = known.rates.some(({ from }) => from > begins);
+  const flows = flowsAfter(known, before, known.length - 1, overAgreed);
   const carrying = carryingAfter(known, before) - left;
-  return { known, rate: solveEffectiveRate(carrying, flows, annualStart(known)), growths: new Map() };
+  const start = overAgreed ? 0 : annualStart(known);
+  return { known, rate: solveEffectiveRate(carrying, flows, start), overAgreed, growths: new Map() };
 }
 
 function annualStart({ rates }: LoanSchedule): number {
@@ -118,7 +137,7 @@ function carryingAfter(schedule: LoanSchedule, row: number): number {
 }
 
 /** Payments less draws after one row through another, each with the years since the one before. */
-function flowsAfter(schedule: LoanSchedule, after: number, through: number): CashFlow[] {
+function flowsAfter(schedule: LoanSchedule, after: number, through: number, overAgreed: boolean): CashFlow[] {
   const flows: CashFlow[] = [];
   let day = after < 0 ? schedule.terms.start : (schedule.chargedTo[after] as number);
   for (let row = after + 1; row <= through; row += 1) {
@@ -126,23 +145,26 @@ function flowsAfter(schedule: LoanSchedule, after: number, through: number): Cas
     const drawn = kindOfRow(schedule, row) === 'draw' ? (schedule.added[row] as number) : 0;
     const atEnd = row === schedule.length - 1 ? (schedule.closing[row] as number) : 0;
     const amount = (schedule.payment[row] as number) + (schedule.extra[row] as number) - drawn + atEnd;
-    flows.push({ years: yearsBetween(schedule, day, on), amount });
+    flows.push({ ...spanBetween(schedule, day, on, overAgreed), amount });
     day = on;
   }
   return flows;
 }
 
-/** The years between two days by the loan's own day count, as a short key and an exact fraction. */
-function yearsBetween(
+/** The years between two days by the loan's own day count, and what the agreed interest makes of one in them. */
+function spanBetween(
   schedule: LoanSchedule,
   from: CalendarDay,
   to: CalendarDay,
-): { num: number; den: number } {
-  const since = { day: from, balance: 0n, nextRow: schedule.length };
-  return interestSegments(schedule, schedule, since, to).reduce(
-    (sum, { years }) => addFractions(sum, years),
-    { num: 0, den: 1 },
-  );
+  overAgreed: boolean,
+): Pick<CashFlow, 'years' | 'agreed'> {
+  const since = { day: from, balance: 1n, nextRow: schedule.length };
+  const segments = interestSegments(schedule, schedule, since, to);
+  const years = segments.reduce((sum, segment) => addFractions(sum, segment.years), { num: 0, den: 1 });
+  if (!overAgreed) return { years };
+  const perMinorUnit = Number(grainsPerMinorUnit(schedule.terms));
+  const interest = segments.reduce((sum, { estimate }) => sum + estimate, 0);
+  return { years, agreed: 1 + interest * perMinorUnit };
 }
 
 function addFractions(
@@ -154,14 +176,15 @@ function addFractions(
 }
 
 /** What a row amortizes at the plan's rate: expense on the carrying amount less the interest charged. */
-function effectiveShare({ known, rate, growths }: Plan, before: number, left: number, row: number): number {
+function effectiveShare(plan: Plan, before: number, left: number, row: number): number {
+  const { known, rate, growths, overAgreed = false } = plan;
   const growth = (rate as Decimal).plus(1);
   const opening = carryingAfter(known, before) - left;
   let value = new Decimal(opening);
   let expense = new Decimal(0);
-  for (const { years, amount } of flowsAfter(known, before, row)) {
-    const key = `${years.num}/${years.den}`;
-    const factor = growths.get(key) ?? growth.pow(new Decimal(years.num).div(years.den));
+  for (const { years, amount, agreed = 1 } of flowsAfter(known, before, row, overAgreed)) {
+    const key = `${years.num}/${years.den}/${agreed}`;
+    const factor = growths.get(key) ?? growth.pow(new Decimal(years.num).div(years.den)).times(agreed);
     growths.set(key, factor);
     const grown = value.times(factor);
     expense = expense.plus(grown.minus(value));

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { isBusinessDay } from '../calendar/business-days/business-days.ts';
-import { formatDay } from '../calendar/calendar-day.ts';
+import { addMonths, formatDay } from '../calendar/calendar-day.ts';
 import { accruedFee } from '../position/loan-position.ts';
 import { arbitraryLoan } from './arbitrary-loan.ts';
 import { buildLoanSchedule } from './build-loan-schedule.ts';
@@ -95,6 +95,43 @@ describe('costs of a loan', () => {
     expect(Number(effectiveRates[0]?.rate)).toBeCloseTo(0.10473, 4);
     expect(Math.round((amortized[0] ?? 0) / 100)).toBe(264);
     expect(amortized.reduce((sum, each) => sum + each, 0)).toBe(200_000);
+  });
+
+  // IFRS 9 B5.4.5: with rates that move, interest follows them and the costs are spread by a rate on top.
+  it('are spread on top of a rate that is known to change, in every period; a step to the same rate changes nothing', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 100, max: 1200 }),
+        fc.integer({ min: 100, max: 1200 }),
+        fc.integer({ min: 2, max: 58 }),
+        (rate, after, month) => {
+          const amortized = (to: number, payment: 'keep' | 're-level'): number[] => {
+            const loan = plainLoan([level(60)], {
+              annualRate: percent(String(rate / 100)),
+              rateSteps: [
+                {
+                  from: addMonths(plainLoan([level(60)]).first, month, false),
+                  annualRate: percent(String(to / 100)),
+                  payment,
+                },
+              ],
+              issueCosts: { amount: 150_000, method: 'effective' },
+            });
+            return [...costAmortization(buildLoanSchedule(loan)).amortized.subarray(0, 60)];
+          };
+          const stepped = amortized(after, 're-level');
+          expect(stepped.reduce((sum, each) => sum + each, 0)).toBe(150_000);
+          expect(stepped.every((each) => each > 0)).toBe(true);
+          const constant = plainLoan([level(60)], {
+            annualRate: percent(String(rate / 100)),
+            issueCosts: { amount: 150_000, method: 'effective' },
+          });
+          const plain = costAmortization(buildLoanSchedule(constant)).amortized.subarray(0, 60);
+          expect(amortized(rate, 'keep')).toEqual([...plain]);
+        },
+      ),
+      { numRuns: 25 },
+    );
   });
 
   it('or in equal parts, the last taking the rounding', () => {
