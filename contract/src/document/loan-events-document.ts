@@ -1,12 +1,19 @@
 import * as v from 'valibot';
 import { frequencies } from '@coffer/core';
-import { amountText, dayText, paymentCount, rateText } from './scalars.ts';
+import { amountText, dayText, paymentCount, rateText, shortText } from './scalars.ts';
 
 const fee = v.strictObject({
   type: v.literal('fee'),
   on: dayText,
   amount: amountText,
   treatment: v.optional(v.picklist(['expense', 'defer'])),
+});
+const presentation = v.strictObject({
+  type: v.literal('presentation'),
+  on: dayText,
+  to: v.optional(dayText),
+  as: v.picklist(['current', 'non-current']),
+  reason: shortText,
 });
 const draw = v.strictObject({
   type: v.literal('draw'),
@@ -40,6 +47,7 @@ const loanEvent = v.variant('type', [
     every: v.optional(v.picklist(frequencies)),
     payment: v.optional(amountText),
   }),
+  presentation,
 ]);
 
 /** What happens to a loan besides its agreed payments. */
@@ -53,6 +61,7 @@ export const creditLineEvents = v.pipe(
       fee,
       v.strictObject({ type: v.literal('repayment'), on: dayText, amount: amountText }),
       v.strictObject({ type: v.literal('paid'), on: dayText, due: dayText, amount: amountText }),
+      presentation,
     ]),
   ),
   v.maxLength(5000, 'expected at most 5000 events.'),

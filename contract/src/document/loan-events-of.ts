@@ -50,6 +50,11 @@ function eventOf(
       return { type: 'payment-change', on, payment: read.positive(`${key}.payment`, event.payment) };
     case 'paid':
       return { type: 'paid', due: dayOf(event.due), on, amount: read.amount(`${key}.amount`, event.amount) };
+    case 'presentation': {
+      const to = event.to === undefined ? {} : { to: dayOf(event.to) };
+      if (to.to !== undefined && to.to < on) read.fault(`${key}.to`, 'This ends before it begins.');
+      return { type: 'presentation', on, as: event.as, reason: event.reason, ...to };
+    }
     case 'interest-added':
       return { type: 'interest-added', on };
     case 'settled': {

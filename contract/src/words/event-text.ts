@@ -21,6 +21,10 @@ export function eventText(event: LoanEventDocument | CreditLineEventDocument): s
       return `the payment becomes ${showDecimal(event.payment)}`;
     case 'fee':
       return `fee of ${showDecimal(event.amount)}, ${event.treatment === 'defer' ? 'deferred' : 'an expense'}`;
+    case 'presentation': {
+      const to = event.to === undefined ? '' : ` to ${showDay(event.to)}`;
+      return `all of it presented as ${event.as}${to}: ${event.reason}`;
+    }
     case 'interest-added':
       return 'interest added to the balance';
     case 'settled':

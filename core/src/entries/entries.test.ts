@@ -5,6 +5,7 @@ import { addMonths, parseDay } from '../calendar/calendar-day.ts';
 import { firstDay, lastDay, type Schedule } from '../instrument/instrument.ts';
 import { arbitraryLoanWithEvents } from '../loan/arbitrary-loan.ts';
 import { buildLoanSchedule } from '../loan/build-loan-schedule.ts';
+import { presentationOn } from '../loan/loan-events.ts';
 import type { LoanTerms } from '../loan/loan-terms.ts';
 import { ratio } from '../money/ratio.ts';
 import { explainPosition } from '../explain/explain.ts';
@@ -157,6 +158,30 @@ describe('position', () => {
     expect(at.current).toBeGreaterThan(127_163);
   });
 
+  // IAS 1.74: a breach makes all of it current; 1.76ZA and ASC 470-10-45-14: an agreement after it, non-current again.
+  it('is what was stated for the day, from its first day to its last', () => {
+    const stated = buildLoanSchedule({
+      ...base,
+      events: [
+        {
+          type: 'presentation',
+          on: day('2025-06-30'),
+          to: day('2025-09-29'),
+          as: 'current',
+          reason: 'Breach',
+        },
+        { type: 'presentation', on: day('2025-09-30'), as: 'non-current', reason: 'Refinanced' },
+      ],
+    });
+    const at = (on: string): number => position(stated, day(on)).current;
+    const plain = position(buildLoanSchedule(base), day('2025-06-29')).current;
+    const { carrying } = position(stated, day('2025-09-29'));
+    expect([at('2025-06-29'), at('2025-09-29'), at('2025-09-30')]).toEqual([plain, carrying, 0]);
+    expect(maturities(stated, day('2025-09-29'))).toEqual([carrying, 0, 0, 0, 0, 0]);
+    const how = explainPosition(stated, day('2025-09-29'), 'current');
+    expect(how.steps[0]).toMatchObject({ text: 'Breach' });
+  });
+
   it('is due, year by year, in the amount that is outstanding, and of a loan in the first year the current portion', () => {
     fc.assert(
       fc.property(anySchedule, fc.integer({ min: 0, max: 2000 }), (schedule, after) => {
@@ -164,7 +189,10 @@ describe('position', () => {
         const due = maturities(schedule, on);
         const at = position(schedule, on);
         expect(due.reduce((sum, amount) => sum + amount, 0)).toBe(at.outstanding);
-        if (schedule.kind === 'loan') expect(Math.min(due[0] as number, at.carrying)).toBe(at.current);
+        if (schedule.kind !== 'loan') return;
+        // What is presented as non-current for now falls due when it falls due.
+        if (presentationOn(schedule.terms.events, on)?.as === 'non-current') expect(at.current).toBe(0);
+        else expect(Math.min(due[0] as number, at.carrying)).toBe(at.current);
       }),
       { numRuns: 100 },
     );

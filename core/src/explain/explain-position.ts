@@ -2,6 +2,7 @@ import { addMonths, formatDay, type CalendarDay } from '../calendar/calendar-day
 import type { Schedule } from '../instrument/instrument.ts';
 import { costAmortization, costsThrough } from '../loan/issue-costs.ts';
 import { exactInterest } from '../loan/interest-segment.ts';
+import { presentationOn } from '../loan/loan-events.ts';
 import type { LoanSchedule } from '../loan/loan-schedule.ts';
 import { multiplyRatios, ratio } from '../money/ratio.ts';
 import { exactCoupon } from '../bond/bond-schedule.ts';
@@ -152,6 +153,14 @@ function currentSteps(schedule: Schedule, on: CalendarDay, at: Position): Explai
     return [
       { label: `Matures ${formatDay(schedule.terms.matures)}; current when by`, text: until },
       { label: 'Carrying amount', amount: at.carrying },
+    ];
+  }
+  const stated = presentationOn(schedule.terms.events, on);
+  if (stated) {
+    const to = stated.to === undefined ? '' : ` to ${formatDay(stated.to)}`;
+    return [
+      { label: `Presented as ${stated.as} from ${formatDay(stated.on)}${to}`, text: stated.reason },
+      { label: 'Carrying amount', amount: at.carrying, link: { to: 'terms', key: 'events' } },
     ];
   }
   return [

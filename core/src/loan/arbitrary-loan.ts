@@ -119,6 +119,7 @@ const anyEvent = fc.record({
     'step',
     'each',
     'fee',
+    'presentation',
   ),
   after: fc.integer({ min: 0, max: 3000 }),
   share: fc.integer({ min: 1, max: 40 }),
@@ -168,6 +169,10 @@ export const arbitraryLoanWithEvents: fc.Arbitrary<LoanTerms> = fc
             return after === settled ? [{ type: 'settled', on }] : [];
           case 'fee':
             return [{ type: 'fee', on, amount: 100, treatment: anew ? 'defer' : 'expense' }];
+          case 'presentation': {
+            const as = anew ? 'current' : 'non-current';
+            return [{ type: 'presentation', on, to: on + 400, as, reason: 'Any' }];
+          }
           case 'each':
             return [{ type: 'extra-each-payment', from: on, to: on + 400, amount: part(1), then: 'shorten' }];
           default:

@@ -4,6 +4,7 @@ import { unamortizedCosts } from '../loan/issue-costs.ts';
 import type { InterestSegment } from '../loan/interest-segment.ts';
 import { chargedBefore, interestSegments, roundedInterest } from '../loan/loan-interest.ts';
 import { chargesInterest, lastRowOn, type LoanSchedule } from '../loan/loan-schedule.ts';
+import { presentationOn } from '../loan/loan-events.ts';
 import { unusedFeeOf } from '../loan/unused-fee.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import type { Position } from './position-figures.ts';
@@ -46,7 +47,8 @@ export function loanPosition(schedule: LoanSchedule, on: CalendarDay): Position 
     : 0;
   const costs = unamortizedCosts(schedule, on);
   // Costs not yet amortized lower what is carried; where all of it falls due, that is what is current.
-  const current = begun ? Math.min(currentPortion(schedule, on, outstanding), outstanding - costs) : 0;
+  const carrying = outstanding - costs;
+  const current = begun ? Math.min(currentPortion(schedule, on, outstanding), carrying) : 0;
   return {
     on,
     outstanding,
@@ -55,9 +57,9 @@ export function loanPosition(schedule: LoanSchedule, on: CalendarDay): Position 
     unamortizedDiscount: 0,
     unamortizedPremium: 0,
     unamortizedIssueCosts: costs,
-    carrying: outstanding - costs,
+    carrying,
     current,
-    nonCurrent: outstanding - costs - current,
+    nonCurrent: carrying - current,
     next: nextPayment(schedule, row),
   };
 }
@@ -65,13 +67,15 @@ export function loanPosition(schedule: LoanSchedule, on: CalendarDay): Position 
 /**
  * Contractual principal due after a day and on or before the same day a year on, with principal in arrears,
  * never above what is outstanding. Extra principal and payments dated later are left out: planned extras are
- * not contractual (IAS 1.69(c); ASC 470-10-45).
+ * not contractual (IAS 1.69(c); ASC 470-10-45). A presentation stated for the day takes its place.
  *
  * What falls due in the window is what its rows repay and the growth of the arrears over it: payments that first
  * make up for unpaid interest leave contractual principal in arrears, and that stays current.
  */
 export function currentPortion(schedule: LoanSchedule, on: CalendarDay, outstanding: number): number {
   if (outstanding === 0) return 0;
+  const stated = presentationOn(schedule.terms.events, on);
+  if (stated) return stated.as === 'current' ? outstanding : 0;
   return principalDue(asKnownOn(schedule, on), on, addMonths(on, 12, true), outstanding);
 }
 

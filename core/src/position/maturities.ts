@@ -1,6 +1,7 @@
 import { addMonths, type CalendarDay } from '../calendar/calendar-day.ts';
 import { lastDay, type Schedule } from '../instrument/instrument.ts';
 import { asKnownOn } from '../loan/as-known-on.ts';
+import { presentationOn } from '../loan/loan-events.ts';
 import { principalDue } from './loan-position.ts';
 import { position } from './position.ts';
 
@@ -17,6 +18,11 @@ export function maturities(schedule: Schedule, on: CalendarDay): number[] {
   if (outstanding === 0) return due;
   const ends = Array.from({ length: yearsApart }, (_, year) => addMonths(on, 12 * (year + 1), true));
   const contractual = schedule.kind === 'loan' ? asKnownOn(schedule, on) : undefined;
+  // What can be called on demand, or is in breach, counts when it can first be asked for (IFRS 7.B11C(a)).
+  if (schedule.kind === 'loan' && presentationOn(schedule.terms.events, on)?.as === 'current') {
+    due[0] = outstanding;
+    return due;
+  }
   let before = 0;
   ends.forEach((end, year) => {
     const by = contractual

@@ -28,6 +28,11 @@ export class FieldReader {
     this.faults.push({ key, message });
   }
 
+  /** Words as they are typed. */
+  text(key: string, typed: string): string | undefined {
+    return this.read(key, typed, (text) => text.trim(), 'a few words');
+  }
+
   amount(key: string, typed: string): string | undefined {
     return this.read(key, typed, readNumber, 'an amount such as 640,000.00 or 1.2m');
   }

@@ -57,6 +57,7 @@ export const eventNames: Readonly<Record<EventType, string>> = {
   'interest-added': 'Interest added to the balance',
   fee: 'Fee',
   settled: 'Settlement',
+  presentation: 'Presented otherwise',
 };
 
 /** The events of a loan and of a credit line, in the order they are offered. */
@@ -71,8 +72,16 @@ export const loanEvents: readonly EventType[] = [
   'interest-added',
   'fee',
   'settled',
+  'presentation',
 ];
-export const lineEvents: readonly EventType[] = ['draw', 'repayment', 'rate-step', 'fixing', 'fee'];
+export const lineEvents: readonly EventType[] = [
+  'draw',
+  'repayment',
+  'rate-step',
+  'fixing',
+  'fee',
+  'presentation',
+];
 
 const compoundingNames: Readonly<Record<Compounding, string>> = {
   'each-payment': 'with each payment',
@@ -108,6 +117,11 @@ export const drawThenChoices: Choices = [
 export const treatmentChoices: Choices = [
   ['expense', 'an expense of its day'],
   ['defer', 'deferred and amortized'],
+];
+
+export const presentationChoices: Choices = [
+  ['current', 'as current'],
+  ['non-current', 'as non-current'],
 ];
 
 export const costsMethodChoices: Choices = [

@@ -15,6 +15,7 @@ export const eventTypes = [
   'interest-added',
   'fee',
   'settled',
+  'presentation',
 ] as const;
 
 export type EventType = (typeof eventTypes)[number];
@@ -35,6 +36,8 @@ export type EventForm = FormGroup<{
   every: FormControl<Frequency | 'same'>;
   then: FormControl<EventThen>;
   treatment: FormControl<'expense' | 'defer'>;
+  as: FormControl<'current' | 'non-current'>;
+  reason: Text;
 }>;
 
 export type TypedEvent = ReturnType<EventForm['getRawValue']>;
@@ -54,5 +57,7 @@ export function eventForm(value: Partial<TypedEvent> = {}): EventForm {
     every: choice<Frequency | 'same'>(value.every ?? 'same'),
     then: choice<EventThen>(value.then ?? (type === 'rate-step' ? 're-level' : 'keep')),
     treatment: choice<'expense' | 'defer'>(value.treatment ?? 'expense'),
+    as: choice<'current' | 'non-current'>(value.as ?? 'current'),
+    reason: text(value.reason),
   });
 }

@@ -38,7 +38,8 @@ export function eventsPart(
 }
 
 function eventPart(event: TypedEvent, key: string, read: FieldReader): Record<string, unknown> {
-  const on = (name = 'on'): string | undefined => read.day(`${key}.${name}`, event.on);
+  const on = (name = 'on'): string | undefined =>
+    read.day(`${key}.${name}`, name === 'to' ? event.to : event.on);
   const amount = (name = 'amount'): string | undefined => read.amount(`${key}.${name}`, event.amount);
   const reLevels = event.then === 're-level';
   switch (event.type) {
@@ -63,6 +64,14 @@ function eventPart(event: TypedEvent, key: string, read: FieldReader): Record<st
       return { on: on(), rate: read.signedRate(`${key}.rate`, event.rate) };
     case 'payment-change':
       return { type: 'payment-change', on: on(), payment: amount('payment') };
+    case 'presentation':
+      return {
+        type: 'presentation',
+        on: on(),
+        to: read.optional(event.to, () => on('to')),
+        as: event.as,
+        reason: read.text(`${key}.reason`, event.reason),
+      };
     case 'interest-added':
       return { type: 'interest-added', on: on() };
     case 'fee':

@@ -145,6 +145,8 @@ function eventOf(event: Exclude<EventDocument, { type: 'paid' }>): Partial<Typed
       return { type: 'repayment', on, amount: amountOf(event.amount) };
     case 'payment-change':
       return { type: 'payment-change', on, amount: amountOf(event.payment) };
+    case 'presentation':
+      return { type: 'presentation', on, to: dayOf(event.to), as: event.as, reason: event.reason };
     case 'interest-added':
       return { type: 'interest-added', on };
     case 'settled':

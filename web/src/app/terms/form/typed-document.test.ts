@@ -50,6 +50,7 @@ function otherEvents(start: number): object[] {
     { type: 'interest-added', on: on(20) },
     { type: 'fee', on: on(25), amount: '1.00', treatment: 'defer' },
     { type: 'renewal', on: on(950), annual: '5%', count: 12, amortizeOver: 24, every: 'quarter' },
+    { type: 'presentation', on: on(30), to: on(60), as: 'non-current', reason: 'Refinanced' },
     { type: 'settled', on: on(1000), amount: '3.00' },
   ];
 }
