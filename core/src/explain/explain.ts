@@ -1,4 +1,5 @@
 export * from './explain-bond.ts';
 export { explainLoanFigure, type LoanFigure } from './explain-loan.ts';
 export * from './explain-position.ts';
+export * from './explain-total.ts';
 export * from './explanation.ts';

@@ -1,6 +1,7 @@
 import {
   explainLoanFigure,
   explainPosition,
+  explainTotal,
   formatPercent,
   chargesInterest,
   lastRowOn,
@@ -8,7 +9,7 @@ import {
   minorUnits,
   position,
   rateAt,
-  sumColumn,
+  totalOf,
   type LoanFigure,
   type LoanSchedule,
 } from '@coffer/core';
@@ -16,7 +17,14 @@ import { frequencyInWords, noticeText, showDates, showAmount, showDay, showMovem
 import type { GridColumn, GridRow } from '../figures/grid-model';
 import { loanPictures } from './loan-pictures';
 import { paymentStatus } from './payment-status';
-import { asOfBand, rowId, type Moment, type ScheduleModel, type ScheduleRow } from './schedule-model';
+import {
+  asOfBand,
+  rowId,
+  type LifeFact,
+  type Moment,
+  type ScheduleModel,
+  type ScheduleRow,
+} from './schedule-model';
 
 /** A loan's schedule as the page draws it. */
 export function loanScheduleModel(schedule: LoanSchedule, at: Moment): ScheduleModel {
@@ -47,14 +55,27 @@ function shownFigure(schedule: LoanSchedule, index: number, column: string): Loa
   return schedule.terms.creditLine && repaidBetween ? 'extra' : (column as LoanFigure);
 }
 
-function life(schedule: LoanSchedule, at: Moment): (readonly [string, string])[] {
+function life(schedule: LoanSchedule, at: Moment): LifeFact[] {
   const { terms, length, rates } = schedule;
-  const interest = sumColumn(schedule.interest, length);
-  const paid = sumColumn(schedule.payment, length) + sumColumn(schedule.extra, length);
+  const interest = totalOf(schedule, 'interest');
+  const payments = totalOf(schedule, 'payment');
+  const extra = totalOf(schedule, 'extra');
+  const paid = payments + extra;
   const share = paid === 0 ? 0 : (100 * interest) / paid;
   return [
-    ['Paid in all', showAmount(paid, terms.digits)],
-    ['Interest', showAmount(interest, terms.digits)],
+    [
+      'Paid in all',
+      showAmount(paid, terms.digits),
+      () => ({
+        title: 'Paid in all',
+        amount: paid,
+        steps: [
+          { label: 'Payments', amount: payments },
+          { label: '+ extra principal', amount: extra },
+        ],
+      }),
+    ],
+    ['Interest', showAmount(interest, terms.digits), () => explainTotal(schedule, 'interest')],
     ['Share of interest', `${share.toFixed(1)}%`],
     [`Rate on ${showDay(at.on)}`, formatPercent(rates[rateAt(rates, at.on)]?.annualRate ?? terms.annualRate)],
     ['Clears', showDay(schedule.date[length - 1] as number)],

@@ -24,6 +24,7 @@ interface PositionLine {
           <dt [class.strong]="line.strong">{{ line.label }}</dt>
           <dd [class.strong]="line.strong">
             <button
+              class="plain"
               [class.interest]="line.tone === 'interest'"
               [attr.aria-label]="line.label + ' ' + (line.amount | amount) + ', how it is made'"
               (click)="explain.emit(line.figure)"
@@ -55,18 +56,6 @@ interface PositionLine {
     }
     .strong {
       font-weight: 650;
-    }
-    button {
-      border: 0;
-      padding: 0;
-      background: none;
-      font: inherit;
-      color: inherit;
-      cursor: pointer;
-    }
-    button:hover {
-      text-decoration: underline dotted;
-      text-underline-offset: 3px;
     }
     button.interest {
       color: var(--interest);

@@ -30,13 +30,16 @@ export interface SchedulePicture {
   readonly rows: readonly number[];
 }
 
+/** A fact of the whole life: its name, what it is, and where it is a figure how it is made. */
+export type LifeFact = readonly [name: string, text: string, how?: () => Explanation];
+
 /** A schedule as the page draws it: the table, the pictures above it, and how its figures are made. */
 export interface ScheduleModel {
   readonly columns: readonly GridColumn<ScheduleRow>[];
   readonly rows: readonly GridRow<ScheduleRow>[];
   /** The first is shown until another is chosen. */
   readonly pictures: readonly SchedulePicture[];
-  readonly life: readonly (readonly [string, string])[];
+  readonly life: readonly LifeFact[];
   readonly notices: readonly string[];
   explain(index: number, column: string): Explanation | undefined;
 }

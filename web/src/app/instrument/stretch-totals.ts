@@ -1,9 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
-import type { LoanSchedule } from '@coffer/core';
+import { explainTotal, type Explanation, type LoanSchedule, type TotalledColumn } from '@coffer/core';
 import { showAmount } from '@coffer/contract';
 import { CompanyService } from '../company/company.service';
 import { meantRow, offeredStretches, sumsOf, typedStretch } from './stretch-totals-model';
+
+/** A total: its name, its amount, and the column it sums up where it is one. */
+type TotalLine = readonly [name: string, text: string, column?: TotalledColumn];
 
 /** Totals for any stretch of a schedule, and a way to any of its rows. */
 @Component({
@@ -49,7 +52,19 @@ import { meantRow, offeredStretches, sumsOf, typedStretch } from './stretch-tota
         @for (figure of figures; track figure[0]) {
           <div>
             <dt>{{ figure[0] }}</dt>
-            <dd>{{ figure[1] }}</dd>
+            <dd>
+              @if (figure[2]; as column) {
+                <button
+                  class="plain"
+                  [attr.aria-label]="figure[0] + ' ' + figure[1] + ', how it is made'"
+                  (click)="explain.emit(explanation(column))"
+                >
+                  {{ figure[1] }}
+                </button>
+              } @else {
+                {{ figure[1] }}
+              }
+            </dd>
           </div>
         }
       </dl>
@@ -66,6 +81,8 @@ export class StretchTotals {
   readonly on = input.required<number>();
   /** The row to be shown. */
   readonly went = output<number>();
+  /** How a total is made. */
+  readonly explain = output<Explanation>();
   private readonly company = inject(CompanyService);
   protected readonly place = signal('');
   protected readonly lost = signal(false);
@@ -79,20 +96,25 @@ export class StretchTotals {
     const named = this.offered().find(({ name }) => name.toLowerCase() === typed.toLowerCase());
     return named ?? typedStretch(this.schedule(), typed);
   });
-  protected readonly sums = computed((): (readonly [string, string])[] | undefined => {
+  protected readonly sums = computed((): TotalLine[] | undefined => {
     const chosen = this.chosen();
     if (!chosen) return undefined;
     const sums = sumsOf(this.schedule(), chosen);
     const money = (minor: number): string => showAmount(minor, this.schedule().terms.digits);
     return [
       ['payments', String(sums.payments)],
-      ['payment', money(sums.payment)],
-      ['interest', money(sums.interest)],
-      ['principal', money(sums.principal)],
-      ...(sums.extra > 0 ? [['extra', money(sums.extra)] as const] : []),
+      ['payment', money(sums.payment), 'payment'],
+      ['interest', money(sums.interest), 'interest'],
+      ['principal', money(sums.principal), 'principal'],
+      ...(sums.extra > 0 ? [['extra', money(sums.extra), 'extra'] as const] : []),
       ['closing', money(sums.closing)],
     ];
   });
+
+  protected explanation(column: TotalledColumn): Explanation {
+    const chosen = this.chosen();
+    return explainTotal(this.schedule(), column, chosen?.from, chosen?.end);
+  }
 
   protected go(): void {
     const row = meantRow(this.schedule(), this.place(), this.on());
