@@ -77,6 +77,15 @@ test('3. a loan shows its payments with the period end among them, how a figure 
   await how.getByRole('button', { name: 'Opening balance' }).click();
   await expect(how).toContainText('Opening balance, payment 29');
 
+  // A total says what it sums, and leads to where a year begins.
+  await page.getByLabel('Totals for').fill('13-36');
+  await page.getByRole('button', { name: /^interest [\d,.]+, how it is made$/ }).click();
+  await expect(how).toContainText('Interest, 15 Jul 2025 to 15 Jun 2027');
+  await how.getByRole('button', { name: '2026, 12 payments' }).click();
+  await expect(how).toContainText('Interest, payment 19');
+  await page.getByRole('button', { name: /^Paid in all/ }).click();
+  await expect(how).toContainText('+ extra principal40,000.00');
+
   await page.getByRole('button', { name: '7 of 7 proofs hold' }).click();
   await expect(page.getByRole('menuitem', { name: 'The last closing balance is zero' })).toBeVisible();
   await page.keyboard.press('Escape');

@@ -138,7 +138,7 @@ test('an agreement of each other kind is composed from a starting point', async 
   const fixing = page.locator('coffer-event-fields').first();
   await field(fixing, 'On').fill('31 mar 26');
   await field(fixing, 'Index at, %').fill('2.25');
-  await expect(page.getByText('Quillhaven prime has no fixing for 2026-06-30')).toBeVisible();
+  await expect(page.getByText('Quillhaven prime has no fixing for 30 Jun 2026')).toBeVisible();
 
   await page.getByRole('button', { name: 'Start again' }).click();
   await begin(page, 'Credit line', {

@@ -1,22 +1,16 @@
-import { dirname } from 'node:path';
+import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import pdfmake from 'pdfmake';
 import { readInstrument } from '@coffer/contract';
 import { workingPaper, type PaperContext } from './working-paper.ts';
 
-/** A font of the application, in the form that a PDF can hold. */
-function font(family: string, weight: number): string {
-  const file = `@fontsource/${family}/files/${family}-latin-${weight}-normal.woff`;
-  return fileURLToPath(import.meta.resolve(file));
-}
-
-pdfmake.setFonts({
-  Sans: { normal: font('public-sans', 400), bold: font('public-sans', 600) },
-  Serif: { normal: font('source-serif-4', 600) },
-});
-const folders = ['public-sans', 'source-serif-4'].map((family) => dirname(font(family, 400)));
+// One font with Latin, Greek and Cyrillic letters, since lenders and instruments have names of their own.
+const regular = fileURLToPath(import.meta.resolve('pdfmake/fonts/Roboto/Roboto-Regular.ttf'));
+const fonts = dirname(regular);
+const bold = join(fonts, 'Roboto-Medium.ttf');
+pdfmake.setFonts({ Sans: { normal: regular, bold } });
 pdfmake.setUrlAccessPolicy(() => false);
-pdfmake.setLocalAccessPolicy((path: string) => folders.some((folder) => path.startsWith(folder)));
+pdfmake.setLocalAccessPolicy((path: string) => path.startsWith(fonts));
 
 /** What the worker is given: an instrument's document and what stands around it. */
 export interface PaperTask {

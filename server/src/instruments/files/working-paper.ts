@@ -52,8 +52,8 @@ export function workingPaper(
     },
     defaultStyle: { font: 'Sans', fontSize: 8, color: inks.ink, fontFeatures: ['tnum'] },
     styles: {
-      heading: { font: 'Serif', fontSize: 11, margin: [0, 14, 0, 4] },
-      title: { font: 'Serif', fontSize: 18 },
+      heading: { bold: true, fontSize: 10.5, margin: [0, 14, 0, 4] },
+      title: { bold: true, fontSize: 17 },
     },
     footer: (page: number, pages: number) => ({
       margin: [42, 14, 42, 0],

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { showDay, showDecimal } from '@coffer/contract';
+import { showDates, showDay, showDecimal } from '@coffer/contract';
 import { Chart } from '../../charts/chart';
 import { splitChart } from '../../charts/split-chart';
 import { FigureGrid } from '../../figures/figure-grid';
@@ -59,7 +59,7 @@ export class PreviewPanel {
     return [
       ...all.filter((notice) => notice.kind !== 'fixing-missing').map(({ message }) => message),
       ...(first ? [`${first.message}${others}`] : []),
-    ];
+    ].map(showDates);
   });
   protected readonly failing = computed(() => this.schedule().proofs.filter((proof) => !proof.holds));
   protected readonly issueLines = computed(() =>
