@@ -38,7 +38,13 @@ export function loanScheduleModel(schedule: LoanSchedule, at: Moment): ScheduleM
     life: [
       ...(agreed === undefined
         ? []
-        : [[`Payment, ${frequencyInWords(terms.every)}`, showAmount(agreed, digits)] as const]),
+        : [
+            [
+              `Payment, ${frequencyInWords(terms.every)}`,
+              showAmount(agreed, digits),
+              () => explainLoanFigure(schedule, firstPaid(schedule), 'payment'),
+            ] as const,
+          ]),
       ...life(schedule, at),
     ],
     notices: shownNotices(schedule, at.on),
@@ -76,10 +82,34 @@ function life(schedule: LoanSchedule, at: Moment): LifeFact[] {
       }),
     ],
     ['Interest', showAmount(interest, terms.digits), () => explainTotal(schedule, 'interest')],
-    ['Share of interest', `${share.toFixed(1)}%`],
+    [
+      'Share of interest',
+      `${share.toFixed(1)}%`,
+      () => ({
+        title: 'Share of interest, in all that is paid',
+        amount: interest,
+        steps: [
+          { label: 'Interest', amount: interest },
+          { label: '÷ paid in all', amount: paid },
+          { label: 'in hundredths', text: `${share.toFixed(4)}%` },
+        ],
+      }),
+    ],
     [`Rate on ${showDay(at.on)}`, formatPercent(rates[rateAt(rates, at.on)]?.annualRate ?? terms.annualRate)],
     ['Clears', showDay(schedule.date[length - 1] as number)],
   ];
+}
+
+/** The first row in which that payment is asked. */
+function firstPaid(schedule: LoanSchedule): number {
+  const set = schedule.settings.findIndex(
+    ({ kind, amount }) => (kind === 'level' || kind === 'agreed') && amount > 0n,
+  );
+  const rows = [...schedule.setting.subarray(0, schedule.length)];
+  return Math.max(
+    0,
+    rows.findIndex((at, row) => at === set && (schedule.n[row] as number) > 0),
+  );
 }
 
 /** The first payment that was set as an amount. */

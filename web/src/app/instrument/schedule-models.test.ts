@@ -130,6 +130,16 @@ describe('the picture', () => {
     expect(share?.words).toContain(`${((100 * sum(schedule.interest, schedule.length)) / all).toFixed(1)}%`);
   });
 
+  it('explains the figures of the whole life as they stand there', () => {
+    for (const file of files) {
+      const { life } = model(demo(file));
+      for (const [name, text, how] of life) {
+        if (!how || text.endsWith('%')) continue;
+        expect(text, `${file} ${name}`).toBe(showAmount(how().amount, 2));
+      }
+    }
+  });
+
   it('explains any figure of its table with the figure that stands there', () => {
     for (const file of files) {
       const of = model(demo(file));
