@@ -93,6 +93,21 @@ describe('phases', () => {
     expect(rows.map(({ interest }) => interest)).toEqual(rows.map((_, at) => 50_000 - 5_000 * at));
   });
 
+  // Interest first is the rule for what is due; what was kept apart is due only after the stretch, or with what is over.
+  it('a payment above the balance pays interest that was kept apart, and no balance turns negative', () => {
+    const loan = plainLoan(
+      [{ type: 'no-payment', count: 11, interest: 'kept-apart', then: 'add-to-balance' }, level(1)],
+      {
+        amount: 100_000,
+        events: [{ type: 'payment-change', on: day('2024-06-01'), payment: 101_000 }],
+      },
+    );
+    const rows = rowsOf(loan);
+    expect(Math.min(...rows.map(({ closing }) => closing))).toBe(0);
+    expect(failing(loan)).toEqual([]);
+    expect(rows.reduce((sum, { principal, extra }) => sum + principal + extra, 0)).toBe(100_000);
+  });
+
   it('a payment agreed below the interest lets the balance grow, unless interest is simple', () => {
     const low: readonly Phase[] = [{ type: 'fixed', payment: 30_000, count: 2 }, level(12)];
     expect(rowsOf(plainLoan(low))[1]).toMatchObject({ added: 20_100, closing: 10_040_100, interest: 50_100 });

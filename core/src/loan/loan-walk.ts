@@ -193,9 +193,14 @@ export class LoanWalk {
       const paid = this.ledger.inGrains(recorded.amount);
       available = recorded.on > due ? 0n : this.ledger.cut(recorded.on, 'payment-cut', paid, owed);
     }
+    const owing = this.ledger.balance + asked.added;
+    // What a payment has over once the balance is repaid goes to interest that was kept apart.
+    const over = atLeastZero(available - asked.interest - this.ledger.unpaid - owing);
+    const ofKept = least(over, this.ledger.kept);
+    asked.interest += ofKept;
+    this.ledger.kept -= ofKept;
     const interestPaid = least(available, asked.interest + this.ledger.unpaid);
     const rest = available - interestPaid;
-    const owing = this.ledger.balance + asked.added;
     let principal = least(rest, least(scheduledPrincipal + this.ledger.behind, owing));
     let extra = rest - principal;
     if (!recorded && !all) {
