@@ -24,7 +24,8 @@ export interface Call<E extends Endpoint> {
   readonly request: Request;
 }
 
-function checked<S extends v.GenericSchema>(schema: S, value: unknown): v.InferOutput<S> {
+/** What was sent, read by its schema. Throws {@link Refusal} 422 with every fault. */
+export function checked<S extends v.GenericSchema>(schema: S, value: unknown): v.InferOutput<S> {
   const read = v.safeParse(schema, value);
   if (!read.success) throw faultyInput(faultsOf(read.issues));
   return read.output;

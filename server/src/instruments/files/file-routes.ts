@@ -1,11 +1,10 @@
 import { Router, type Request, type Response } from 'express';
 import type { Knex } from 'knex';
 import * as v from 'valibot';
-import { dayText, faultsOf, instrumentId, scheduleJson } from '@coffer/contract';
+import { dayText, instrumentId, scheduleJson } from '@coffer/contract';
 import { companyOf } from '../../company/company-store.ts';
 import { writeCsv } from '../../http/csv.ts';
-import { faultyInput } from '../../http/refusal.ts';
-import { authorized, type Person } from '../../http/route.ts';
+import { authorized, checked, type Person } from '../../http/route.ts';
 import { sendAsFile } from '../../http/send-file.ts';
 import type { Workers } from '../../workers/pool.ts';
 import { newestVersion } from '../instrument-store.ts';
@@ -15,12 +14,6 @@ import { scheduleWorkbook } from './schedule-workbook.ts';
 const inPath = v.object({ id: instrumentId });
 const inQuery = v.object({ on: dayText });
 const workbookType = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
-
-function checked<S extends v.GenericSchema>(schema: S, value: unknown): v.InferOutput<S> {
-  const read = v.safeParse(schema, value);
-  if (!read.success) throw faultyInput(faultsOf(read.issues));
-  return read.output;
-}
 
 /** What a file is made of. */
 interface Wanted {
