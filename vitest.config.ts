@@ -7,6 +7,7 @@ export default defineConfig({
         test: {
           name: 'unit',
           testTimeout: 30_000,
+          setupFiles: ['scripts/property-seed.mjs'],
           include: [
             'core/src/**/*.test.ts',
             'contract/src/**/*.test.ts',

@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { arbitraryBond } from '../bond/arbitrary-bond.ts';
 import { parseDay } from '../calendar/calendar-day.ts';
 import { buildSchedule, firstDay, lastDay } from '../instrument/instrument.ts';
-import { arbitraryLoanWithEvents } from '../loan/arbitrary-loan.ts';
+import { arbitraryLoanWithEvents, canBeScheduled } from '../loan/arbitrary-loan.ts';
+import type { LoanTerms } from '../loan/loan-terms.ts';
 import { ratioFromDecimal } from '../money/ratio.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import { position } from '../position/position.ts';
@@ -48,12 +49,16 @@ describe('how a figure of a position is made', () => {
   });
 
   it('shows an unrounded value that rounds to it', () => {
+    // Rounding decides when a loan is repaid, and with it whether a late event can still be.
+    const toTheCent = arbitraryLoanWithEvents
+      .map((terms): LoanTerms => ({
+        ...terms,
+        rounding: { ...terms.rounding, interest: 'cent', ties: 'away-from-zero' },
+      }))
+      .filter(canBeScheduled);
     fc.assert(
-      fc.property(arbitraryLoanWithEvents, fc.integer({ min: 1, max: 900 }), (terms, after) => {
-        const schedule = buildSchedule({
-          ...terms,
-          rounding: { ...terms.rounding, interest: 'cent', ties: 'away-from-zero' },
-        });
+      fc.property(toTheCent, fc.integer({ min: 1, max: 900 }), (terms, after) => {
+        const schedule = buildSchedule(terms);
         const how = explainPosition(schedule, firstDay(schedule) + after, 'accruedInterest');
         const text = how.unrounded ?? '';
         fc.pre(text !== '');
