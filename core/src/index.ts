@@ -1,6 +1,10 @@
 export * from './bond/bond-price.ts';
+export * from './bond/bond-rates.ts';
+export { bondStep, roundForBond } from './bond/bond-rounding.ts';
 export * from './bond/bond-schedule.ts';
 export * from './bond/bond-terms.ts';
+export * from './bond/bond-walk.ts';
+export * from './bond/contractual-flows.ts';
 export * from './bond/coupon-periods.ts';
 export * from './bond/yield-from-price.ts';
 export * from './calendar/business-days/business-days.ts';
@@ -48,6 +52,7 @@ export * from './position/loan-position.ts';
 export * from './position/maturities.ts';
 export * from './position/position.ts';
 export * from './position/position-figures.ts';
+export * from './presentation.ts';
 export * from './proofs/proof.ts';
 export * from './rates/annual-rate.ts';
 export * from './rates/compounding.ts';

@@ -1,16 +1,26 @@
 import Decimal from 'decimal.js';
 import type { CalendarDay } from '../calendar/calendar-day.ts';
-import { dayCounts } from '../calendar/day-counts/day-counts.ts';
 import type { Fraction } from '../calendar/fraction.ts';
-import type { Ratio } from '../money/ratio.ts';
-import { couponsPerYear, type CouponCycle, type CouponPeriod } from './coupon-periods.ts';
+import { multiplyRatios, ratio, type Ratio } from '../money/ratio.ts';
+import type { BondTerms } from './bond-terms.ts';
+import type { ContractualFlow } from './contractual-flows.ts';
+import { couponsPerYear, yearsWithin } from './coupon-periods.ts';
 
 /** Decimals with 60 digits, for prices and yields. */
 export const PreciseDecimal = Decimal.clone({ precision: 60, rounding: Decimal.ROUND_HALF_UP });
 
+/** What of a bond's terms its price depends on besides its payments. */
+export type PricedTerms = Pick<BondTerms, 'every' | 'dayCount' | 'couponRate'>;
+
 /** An exact ratio as a 60-digit decimal. */
 export function decimalOf(value: Ratio): Decimal {
   return new PreciseDecimal(value.num.toString()).div(value.den.toString());
+}
+
+/** A decimal as the exact ratio that it is. */
+export function exactDecimal(value: Decimal): Ratio {
+  const places = Math.max(0, value.decimalPlaces());
+  return ratio(BigInt(value.times(`1e${places}`).toFixed(0)), 10n ** BigInt(places));
 }
 
 /** What a price is made of, per 1 of face. */
@@ -20,33 +30,37 @@ export interface PriceParts {
   readonly clean: Decimal;
 }
 
-/** Growth over `years` at a yield compounded `perYear` times: (1 + y/m)^(m·t); exact powers where m·t is 1. */
+/** Growth over `years` at a yield compounded `perYear` times: (1 + y/m)^(m·t); exact where m·t is 1. */
 export function periodGrowth(yearly: Decimal, perYear: number, years: Fraction): Decimal {
   const base = yearly.div(perYear).plus(1);
   if (years.num * perYear === years.den) return base;
   return base.pow(new PreciseDecimal(years.num).times(perYear).div(years.den));
 }
 
+/** Coupon that has accrued in its period on a day, exact, per 1 of face. */
+export function accruedCoupon(terms: PricedTerms, flow: ContractualFlow, on: CalendarDay): Ratio {
+  if (on <= flow.period.from) return ratio(0n);
+  const { num, den } = yearsWithin(terms, flow.period, flow.period.from, on);
+  return multiplyRatios(multiplyRatios(terms.couponRate, ratio(BigInt(num), BigInt(den))), flow.outstanding);
+}
+
 /**
- * Price from yield on a day: the present value of the remaining coupons and the face, compounded at the coupon
- * frequency, times counted by the bond's day count and a broken first period compounded too (street
- * convention: ICMA Rule Book, rule 803; Fabozzi, Bond Markets, chapter 2).
+ * Price from yield on a day: the present value of the remaining payments, compounded at the coupon frequency, times
+ * counted by the bond's day count and a broken first period compounded too (street convention: ICMA Rule Book,
+ * rule 803; Fabozzi, Bond Markets, chapter 2).
  *
- * @param yearly yield per year as a fraction
+ * @param yearly yield per year as a fraction, above −perYear
  */
 export function priceFromYield(
-  terms: CouponCycle & { readonly couponRate: Ratio },
-  periods: readonly CouponPeriod[],
+  terms: PricedTerms,
+  flows: readonly ContractualFlow[],
   yearly: Decimal,
   on: CalendarDay,
 ): PriceParts {
-  const rate = decimalOf(terms.couponRate);
   const perYear = couponsPerYear(terms);
-  const years = dayCounts[terms.dayCount].years;
-  const remaining = periods.filter((period) => period.to > on);
+  const remaining = flows.filter(({ period }) => period.to > on);
   let discount = new PreciseDecimal(1);
   let dirty = new PreciseDecimal(0);
-  let accrued = new PreciseDecimal(0);
   const growths = new Map<number, Decimal>();
   const growthOver = (ahead: Fraction): Decimal => {
     const key = ahead.num / ahead.den;
@@ -54,16 +68,10 @@ export function priceFromYield(
     growths.set(key, known);
     return known;
   };
-  remaining.forEach((period, at) => {
-    const broken = at === 0 && on > period.from;
-    const ahead = broken ? years(on, period.to, period) : period.years;
-    discount = discount.div(growthOver(ahead));
-    dirty = dirty.plus(rate.times(period.years.num).div(period.years.den).times(discount));
-    if (broken) {
-      const passed = years(period.from, on, period);
-      accrued = rate.times(passed.num).div(passed.den);
-    }
-  });
-  dirty = dirty.plus(discount);
+  for (const { period, coupon, principal } of remaining) {
+    discount = discount.div(growthOver(yearsWithin(terms, period, Math.max(on, period.from), period.to)));
+    dirty = dirty.plus(decimalOf(coupon).plus(decimalOf(principal)).times(discount));
+  }
+  const accrued = remaining[0] ? decimalOf(accruedCoupon(terms, remaining[0], on)) : new PreciseDecimal(0);
   return { dirty, accrued, clean: dirty.minus(accrued) };
 }

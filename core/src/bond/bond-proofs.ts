@@ -1,46 +1,114 @@
-import { ratio } from '../money/ratio.ts';
+import { formatDay } from '../calendar/calendar-day.ts';
 import { exactProof, type Proof } from '../proofs/proof.ts';
-import { bondStep, roundForBond, type BondSchedule } from './bond-schedule.ts';
+import { bondGrains, bondMinor, bondStep, roundForBond } from './bond-rounding.ts';
+import { lastCouponRow, type BondRow, type BondSchedule } from './bond-schedule.ts';
+import { couponsPerYear } from './coupon-periods.ts';
+
+/** A row's figures as they are proven: as shown where amounts are rounded, in grains where nothing is. */
+type Figures = BondRow['exact'];
 
 /**
- * The proofs of a bond's schedule. The difference left to the last row is shown whatever its size; it holds
- * when rounding each row (and the stated price) explains it.
+ * The proofs of a bond's schedule. The difference left to the last row is shown whatever its size; it holds when
+ * rounding each row (and the stated price) explains it.
  */
 export function bondProofs(schedule: BondSchedule): Proof[] {
-  const { rows, terms, proceeds } = schedule;
-  const total = (of: (row: (typeof rows)[number]) => number): number =>
-    rows.reduce((sum, row) => sum + of(row), 0);
-  const last = rows[rows.length - 1] as (typeof rows)[number];
-  const opening = (at: number): number => rows[at - 1]?.closing ?? proceeds;
-  const chain = rows.reduce((sum, row, at) => sum + Math.abs(row.opening - opening(at)), 0);
-  const sums = rows.reduce((sum, row) => sum + Math.abs(row.unamortized + row.closing - terms.face), 0);
-  const parts = rows.reduce((sum, row) => sum + Math.abs(row.expense - row.coupon - row.amortization), 0);
-  const left = last.expense - roundForBond(terms, last.exactExpense);
+  const { rows, terms } = schedule;
+  const grains = bondGrains(terms);
+  const shown = (row: BondRow): Figures => (grains === 1n ? inGrains(row) : row.exact);
+  const figures = rows.map(shown);
+  const minor = (amount: bigint): number => bondMinor(terms, amount);
+  const off = (difference: (row: Figures, at: number) => bigint): number => {
+    const sum = figures.reduce((total, row, at) => total + absolute(difference(row, at)), 0n);
+    return sum === 0n ? 0 : Math.max(1, minor(sum));
+  };
+  const total = (of: keyof Figures): bigint => figures.reduce((sum, row) => sum + row[of], 0n);
+  const last = rows.at(-1) as BondRow;
+  const issue = figures[0] as Figures;
+  // What redemptions take out of the books unamortized is gain or loss, not expense.
+  const writtenOff = figures.reduce(
+    (sum, row, at) => sum + ((figures[at - 1]?.faceAfter ?? issue.faceAfter) - row.faceAfter - row.retired),
+    0n,
+  );
   return [
-    exactProof('The last row lands on face', last.closing - terms.face),
-    exactProof('Unamortized discount or premium plus carrying amount is the face in every row', sums),
-    exactProof('Interest expense is coupon plus amortization in every row', parts),
-    exactProof('Each row opens where the one before it closed', chain),
     exactProof(
-      'Total expense is total coupons plus the discount, or less the premium',
-      total((row) => row.expense) - total((row) => row.coupon) - (terms.face - proceeds),
+      last.faceAfter === 0
+        ? `All is redeemed by ${formatDay(last.due)} and nothing is left`
+        : 'The last row lands on the face due at maturity',
+      last.closing - last.faceAfter,
     ),
-    {
-      name: 'The difference left to the last row is no more than rounding explains',
-      holds: Math.abs(left) <= explainedByRounding(schedule),
-      difference: left,
-    },
+    exactProof(
+      'Unamortized discount, premium and costs plus carrying amount are the face outstanding in every row',
+      off((row) => row.unamortized + row.closing - row.faceAfter),
+    ),
+    exactProof(
+      'Interest expense is coupon, less what was received for it at issue, plus amortization in every row',
+      off((row) => row.expense - row.coupon + row.received - row.amortization),
+    ),
+    exactProof(
+      'Each row opens where the one before it closed',
+      off((row, at) => row.opening - (figures[at - 1]?.closing ?? issue.opening)),
+    ),
+    exactProof(
+      'Opening plus amortization less what is retired is closing in every row',
+      off((row) => row.opening + row.amortization - row.retired - row.closing),
+    ),
+    exactProof(
+      'Total expense is total coupons plus the discount (or less the premium) and costs, less what redemptions write off',
+      minor(total('expense') - total('coupon') + total('received') - issue.unamortized + writtenOff),
+    ),
+    ...redemptionProof(schedule),
+    leftToTheLastRow(schedule),
   ];
 }
 
+function redemptionProof({ rows }: BondSchedule): Proof[] {
+  const redeemed = rows.filter(({ kind }) => kind === 'redemption');
+  if (redeemed.length === 0) return [];
+  const off = redeemed.reduce((sum, row) => sum + Math.abs(row.retired - row.paid - row.gain), 0);
+  return [
+    exactProof('In each redemption the carrying amount retired is the price paid and the gain or loss', off),
+  ];
+}
+
+function leftToTheLastRow(schedule: BondSchedule): Proof {
+  const row = lastCouponRow(schedule);
+  const left = row ? row.expense - roundForBond(schedule.terms, row.exactExpense) : 0;
+  return {
+    name: 'The difference left to the last row is no more than rounding explains',
+    holds: Math.abs(left) <= explainedByRounding(schedule),
+    difference: left,
+  };
+}
+
 /** Half a unit a row, and half the last decimal of a stated price, grown to maturity; rounded up. */
-function explainedByRounding({ terms, periods, effectiveRate }: BondSchedule): number {
-  const perPeriod = 1 + Math.max(0, effectiveRate.toNumber() / (terms.every === 'year' ? 1 : 2));
-  const count = periods.length;
+function explainedByRounding({ terms, periods, rates }: BondSchedule): number {
+  const perYear = couponsPerYear(terms);
   const statedTwice = terms.price && terms.effectiveRate === 'yield';
-  const priceUnit = ratio(BigInt(terms.face), 2n * 10n ** BigInt(2 + (terms.price?.decimals ?? 0)));
-  const ofPrice = statedTwice ? Number(priceUnit.num) / Number(priceUnit.den) : 0;
-  let grown = ofPrice + 0.5 * bondStep(terms);
-  for (let period = 0; period < count; period += 1) grown = grown * perPeriod + bondStep(terms);
-  return Math.ceil(grown);
+  let grown = 0.5 * bondStep(terms);
+  if (statedTwice) grown += terms.face / (2 * 10 ** (2 + (terms.price?.decimals ?? 0)));
+  for (const { years } of periods) {
+    const growth =
+      (1 + Math.max(0, rates.effective.toNumber()) / perYear) ** ((perYear * years.num) / years.den);
+    grown = grown * growth + bondStep(terms);
+  }
+  return Math.ceil(grown + 2 * terms.redemptions.length * bondStep(terms));
+}
+
+function inGrains(row: BondRow): Figures {
+  const { faceAfter, opening, coupon, received, expense, amortization, retired, unamortized, closing } = row;
+  return {
+    faceAfter: BigInt(faceAfter),
+    opening: BigInt(opening),
+    coupon: BigInt(coupon),
+    received: BigInt(received),
+    expense: BigInt(expense),
+    amortization: BigInt(amortization),
+    retired: BigInt(retired),
+    unamortized: BigInt(unamortized),
+    closing: BigInt(closing),
+  };
+}
+
+function absolute(amount: bigint): bigint {
+  return amount < 0n ? -amount : amount;
 }

@@ -1,129 +1,129 @@
-import type Decimal from 'decimal.js';
 import type { CalendarDay } from '../calendar/calendar-day.ts';
-import { multiplyRatios, ratio, type Ratio } from '../money/ratio.ts';
-import { roundRatio } from '../money/round-ratio.ts';
-import { safeNumber } from '../money/rounded-product.ts';
-import { TermsFault } from '../terms-fault.ts';
-import { decimalOf, periodGrowth, priceFromYield } from './bond-price.ts';
-import type { BondTerms } from './bond-terms.ts';
-import { couponPeriods, couponsPerYear, type CouponPeriod } from './coupon-periods.ts';
-import { yieldFromPrice } from './yield-from-price.ts';
+import type { Fraction } from '../calendar/fraction.ts';
+import { ratio, type Ratio } from '../money/ratio.ts';
+import type { Carried, PeriodAmounts } from './bond-amortization.ts';
+import type { BondRates } from './bond-rates.ts';
+import type { BondTerms, Instalment } from './bond-terms.ts';
+import { yearsWithin, type CouponPeriod } from './coupon-periods.ts';
 
-/** One row: the issue (`n` 0, nothing but a closing) or a coupon. Carrying amounts, in minor units. */
-export interface BondRow {
-  readonly n: number;
-  readonly due: CalendarDay;
-  readonly opening: number;
+/** What a row is: the issue, a coupon, or a redemption before maturity. */
+export type BondRowKind = 'issue' | 'coupon' | 'redemption';
+
+/** Amounts that the books carry for a row: whole minor units that sum to what is carried, whatever is rounded. */
+export interface BookedAmounts {
   readonly coupon: number;
-  readonly expense: number;
-  /** Added to the carrying amount: positive for a discount, negative for a premium. */
-  readonly amortization: number;
-  /** Discount left to amortize; a premium is negative. */
-  readonly unamortized: number;
-  readonly closing: number;
-  /** Expense as the effective rate gives it, unrounded; in the last row it differs from `expense`. */
-  readonly exactExpense: Ratio;
+  /** Coupon sold with the bond that the row settles. */
+  readonly received: number;
+  readonly discount: number;
+  readonly costs: number;
+  readonly discountWrittenOff: number;
+  readonly costsWrittenOff: number;
 }
 
-/** A bond's schedule by the effective interest method. */
+/** One row of a bond's schedule. Amounts in minor units, rounded for showing where nothing is rounded. */
+export interface BondRow {
+  readonly kind: BondRowKind;
+  /** Number of the coupon; 0 for the issue and for a redemption. */
+  readonly n: number;
+  readonly due: CalendarDay;
+  /** Face outstanding before and after the row; what is due at maturity stays in it. */
+  readonly faceBefore: number;
+  readonly faceAfter: number;
+  /** Carrying amounts. */
+  readonly opening: number;
+  readonly coupon: number;
+  /** Coupon sold with the bond that this coupon settles: paid, but no expense. */
+  readonly received: number;
+  readonly expense: number;
+  /** Added to the carrying amount, positive for a discount and issue costs, negative for a premium. */
+  readonly amortization: number;
+  /** The part of the amortization that is issue costs. */
+  readonly costsAmortized: number;
+  /** Carrying amount that leaves with face redeemed or an instalment paid. */
+  readonly retired: number;
+  /** Paid for face redeemed early or due by instalment; without coupon. */
+  readonly paid: number;
+  /** Carrying amount retired less what was paid for it. */
+  readonly gain: number;
+  /** Discount left to amortize (a premium is negative) and issue costs: face less carrying amount. */
+  readonly unamortized: number;
+  readonly unamortizedCosts: number;
+  readonly closing: number;
+  /** Expense before rounding; in the last row it differs from `expense` by what that row takes. */
+  readonly exactExpense: Ratio;
+  /** Place among the early redemptions of the terms, for a redemption. */
+  readonly redemption?: number;
+  readonly booked: BookedAmounts;
+  /** The same in grains, where nothing is rounded. */
+  readonly exact: ExactBondRow;
+}
+
+/** A row's figures in grains. */
+export interface ExactBondRow {
+  readonly faceAfter: bigint;
+  readonly opening: bigint;
+  readonly coupon: bigint;
+  readonly received: bigint;
+  readonly expense: bigint;
+  readonly amortization: bigint;
+  readonly retired: bigint;
+  readonly unamortized: bigint;
+  readonly closing: bigint;
+}
+
+/** What accrues from one day on within a coupon period; another begins with each period and each redemption. */
+export interface AccrualBasis {
+  readonly period: CouponPeriod;
+  /** Number of the coupon that ends the period. */
+  readonly n: number;
+  readonly from: CalendarDay;
+  /** At the period's beginning, of what is outstanding from `from` on. */
+  readonly carried: Carried;
+  /** Of the whole period. */
+  readonly amounts: PeriodAmounts;
+  /** Face that falls due by agreement from here on, maturity included. */
+  readonly dues: readonly Instalment[];
+}
+
+/** A bond's schedule. */
 export interface BondSchedule {
   readonly kind: 'bond';
   readonly terms: BondTerms;
+  /** Coupon periods that end after the issue; the first may have begun before it. */
   readonly periods: readonly CouponPeriod[];
   readonly rows: readonly BondRow[];
-  /** Cash received on issue, minor units. */
+  readonly bases: readonly AccrualBasis[];
+  readonly rates: BondRates;
+  /** Received on issue with coupon sold, before issue costs; minor units. */
   readonly proceeds: number;
-  /** Clean price per 1 of face, from the terms or from the yield. */
-  readonly price: Decimal;
-  /** Per year, compounded at the coupon frequency. */
-  readonly effectiveRate: Decimal;
-  /** What the price at the effective rate misses the price paid by, per 1 of face. */
-  readonly residual: Decimal;
+  /** The part of the proceeds that is coupon accrued since the dated date or the last coupon. */
+  readonly accruedReceived: number;
 }
 
-/** How many minor units amounts are rounded to. */
-export function bondStep(terms: BondTerms): number {
-  return terms.rounding.interest === 'unit' ? 10 ** terms.digits : 1;
+/** The last coupon row, which takes what rounding left; `undefined` where all was redeemed before. */
+export function lastCouponRow({ rows, terms }: BondSchedule): BondRow | undefined {
+  const last = rows.at(-1);
+  return last?.kind === 'coupon' && last.due === terms.matures ? last : undefined;
 }
 
-/** Rounds an exact amount in minor units once, as the terms say. */
-export function roundForBond(terms: BondTerms, exact: Ratio): number {
-  const step = BigInt(bondStep(terms));
-  return safeNumber(roundRatio(ratio(exact.num, exact.den * step), terms.rounding.ties) * step);
+/** Discount received less than face on issue, before costs; a premium is negative. Minor units. */
+export function discountAtIssue({ terms, proceeds, accruedReceived }: BondSchedule): number {
+  return terms.face - (proceeds - accruedReceived);
 }
 
-/** A coupon before rounding: face × rate × years. */
-export function exactCoupon(terms: BondTerms, period: CouponPeriod): Ratio {
-  const yearly = multiplyRatios(ratio(BigInt(terms.face)), terms.couponRate);
-  return multiplyRatios(yearly, ratio(BigInt(period.years.num), BigInt(period.years.den)));
+/** The share of a coupon period that has passed on a day, by the bond's own day count; 0 to 1. */
+export function shareOfPeriod(terms: BondTerms, period: CouponPeriod, on: CalendarDay): Fraction {
+  const passed = yearsWithin(terms, period, period.from, on);
+  return { num: passed.num * period.years.den, den: passed.den * period.years.num };
 }
 
-function exactDecimal(value: Decimal): Ratio {
-  const places = Math.max(0, value.decimalPlaces());
-  return ratio(BigInt(value.times(`1e${places}`).toFixed(0)), 10n ** BigInt(places));
-}
-
-/** The rate of one period: exact y/m for a stated yield over a whole period, else (1 + y/m)^(m·t) − 1. */
-function periodRate(terms: BondTerms, period: CouponPeriod, effectiveRate: Decimal): Ratio {
-  const perYear = couponsPerYear(terms);
-  const whole = period.years.num * perYear === period.years.den;
-  if (whole && terms.effectiveRate === 'yield' && terms.marketYield) {
-    return ratio(terms.marketYield.num, terms.marketYield.den * BigInt(perYear));
-  }
-  return exactDecimal(periodGrowth(effectiveRate, perYear, period.years).minus(1));
-}
-
-/**
- * A bond's schedule: coupon, interest expense and amortization by the effective interest method
- * (ASC 835-30-35-2; IFRS 9 paragraph B5.4.1). Expense is opening carrying amount × the period's effective
- * rate, rounded once; the last row amortizes what is left, so the carrying amount lands on face.
- * Throws {@link TermsFault} for terms that contradict each other.
- */
-export function buildBondSchedule(terms: BondTerms): BondSchedule {
-  const periods = couponPeriods(terms);
-  const { price, effectiveRate, residual } = priceAndRate(terms, periods);
-  const proceeds = roundForBond(terms, multiplyRatios(ratio(BigInt(terms.face)), exactDecimal(price)));
-  const issue = { n: 0, due: terms.issued, opening: proceeds, coupon: 0, expense: 0, amortization: 0 };
-  const rows: BondRow[] = [
-    { ...issue, unamortized: terms.face - proceeds, closing: proceeds, exactExpense: ratio(0n) },
-  ];
-  let carrying = proceeds;
-  periods.forEach((period, at) => {
-    const last = at === periods.length - 1;
-    const rate = periodRate(terms, period, effectiveRate);
-    const exactExpense = multiplyRatios(ratio(BigInt(carrying)), rate);
-    const coupon = roundForBond(terms, exactCoupon(terms, period));
-    const amortization = last ? terms.face - carrying : roundForBond(terms, exactExpense) - coupon;
-    const closing = carrying + amortization;
-    rows.push({
-      n: at + 1,
-      due: period.to,
-      opening: carrying,
-      coupon,
-      expense: coupon + amortization,
-      amortization,
-      unamortized: terms.face - closing,
-      closing,
-      exactExpense,
-    });
-    carrying = closing;
-  });
-  return { kind: 'bond', terms, periods, rows, proceeds, price, effectiveRate, residual };
-}
-
-function priceAndRate(
-  terms: BondTerms,
-  periods: readonly CouponPeriod[],
-): { price: Decimal; effectiveRate: Decimal; residual: Decimal } {
-  const { marketYield, issued } = terms;
-  if (!terms.price && !marketYield) {
-    throw new TermsFault('price', 'Give the price of the bond, or its yield; the other is worked out.');
-  }
-  const atYield = marketYield && priceFromYield(terms, periods, decimalOf(marketYield), issued).clean;
-  const price = terms.price ? decimalOf(terms.price.ofFace) : (atYield as Decimal);
-  if (terms.effectiveRate === 'yield' && marketYield && atYield) {
-    return { price, effectiveRate: decimalOf(marketYield), residual: atYield.minus(price) };
-  }
-  const { yearly, residual } = yieldFromPrice(terms, periods, price, issued);
-  return { price, effectiveRate: yearly, residual };
+/** The share of what a period amortizes that has passed on a day: counted from the issue where that came later. */
+export function amortizedShare(terms: BondTerms, period: CouponPeriod, on: CalendarDay): Ratio {
+  const begins = Math.max(period.from, terms.issued);
+  if (on <= begins) return ratio(0n);
+  const passed = yearsWithin(terms, period, begins, on);
+  const all = yearsWithin(terms, period, begins, period.to);
+  // A day count may give a stretch at a month's end no days at all.
+  if (all.num === 0) return ratio(BigInt(on - begins), BigInt(period.to - begins));
+  return ratio(BigInt(passed.num) * BigInt(all.den), BigInt(passed.den) * BigInt(all.num));
 }

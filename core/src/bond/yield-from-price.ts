@@ -1,18 +1,16 @@
 import type Decimal from 'decimal.js';
 import type { CalendarDay } from '../calendar/calendar-day.ts';
-import { dayCounts } from '../calendar/day-counts/day-counts.ts';
-import type { Ratio } from '../money/ratio.ts';
+import { ratioToNumber } from '../money/ratio.ts';
 import { TermsFault } from '../terms-fault.ts';
-import { PreciseDecimal, priceFromYield } from './bond-price.ts';
-import { couponsPerYear, type CouponCycle, type CouponPeriod } from './coupon-periods.ts';
+import { PreciseDecimal, priceFromYield, type PricedTerms } from './bond-price.ts';
+import type { ContractualFlow } from './contractual-flows.ts';
+import { couponsPerYear, yearsWithin } from './coupon-periods.ts';
 
 /** A yield found by iteration, and what its price misses the given price by, per 1 of face. */
 export interface SolvedYield {
   readonly yearly: Decimal;
   readonly residual: Decimal;
 }
-
-type PricedTerms = CouponCycle & { readonly couponRate: Ratio };
 
 const tolerance = new PreciseDecimal('1e-40');
 const lowest = -0.9;
@@ -28,16 +26,16 @@ const highest = 100;
  */
 export function yieldFromPrice(
   terms: PricedTerms,
-  periods: readonly CouponPeriod[],
+  flows: readonly ContractualFlow[],
   dirty: Decimal,
   on: CalendarDay,
 ): SolvedYield {
-  const estimate = estimateYield(terms, periods, dirty.toNumber(), on);
+  const estimate = estimateYield(terms, flows, dirty.toNumber(), on);
   let yearly = new PreciseDecimal(estimate.yearly);
-  let residual = priceFromYield(terms, periods, yearly, on).dirty.minus(dirty);
+  let residual = priceFromYield(terms, flows, yearly, on).dirty.minus(dirty);
   for (let step = 0; step < 20 && residual.abs().greaterThan(tolerance); step += 1) {
     yearly = yearly.minus(residual.div(estimate.slope));
-    residual = priceFromYield(terms, periods, yearly, on).dirty.minus(dirty);
+    residual = priceFromYield(terms, flows, yearly, on).dirty.minus(dirty);
   }
   return { yearly, residual };
 }
@@ -45,17 +43,17 @@ export function yieldFromPrice(
 /** Price falls as yield rises, so the bracket always holds the one root; a step that leaves it halves it. */
 function estimateYield(
   terms: PricedTerms,
-  periods: readonly CouponPeriod[],
+  flows: readonly ContractualFlow[],
   dirty: number,
   on: CalendarDay,
 ): { yearly: number; slope: number } {
-  const price = priceAndSlope(terms, periods, on);
+  const price = priceAndSlope(terms, flows, on);
   let low = lowest;
   let high = highest;
   if (price(low).value < dirty || price(high).value > dirty) {
     throw new TermsFault('price', 'No yield between -90% and 10,000% gives this price.');
   }
-  let yearly = Number(terms.couponRate.num) / Number(terms.couponRate.den);
+  let yearly = ratioToNumber(terms.couponRate);
   let { value, slope } = price(yearly);
   for (let step = 0; step < 200; step += 1) {
     if (value > dirty) low = yearly;
@@ -73,29 +71,26 @@ function estimateYield(
 /** The price and its derivative by the yield, in doubles. */
 function priceAndSlope(
   terms: PricedTerms,
-  periods: readonly CouponPeriod[],
+  flows: readonly ContractualFlow[],
   on: CalendarDay,
 ): (yearly: number) => { value: number; slope: number } {
-  const rate = Number(terms.couponRate.num) / Number(terms.couponRate.den);
   const perYear = couponsPerYear(terms);
   let ahead = 0;
-  const flows = periods
-    .filter((period) => period.to > on)
-    .map((period, at, all) => {
-      const broken = at === 0 && on > period.from;
-      const years = broken ? dayCounts[terms.dayCount].years(on, period.to, period) : period.years;
+  const payments = flows
+    .filter(({ period }) => period.to > on)
+    .map(({ period, coupon, principal }) => {
+      const years = yearsWithin(terms, period, Math.max(on, period.from), period.to);
       ahead += years.num / years.den;
-      const coupon = (rate * period.years.num) / period.years.den;
-      return { ahead, amount: at === all.length - 1 ? coupon + 1 : coupon };
+      return { ahead, amount: ratioToNumber(coupon) + ratioToNumber(principal) };
     });
   return (yearly) => {
     const base = 1 + yearly / perYear;
     let value = 0;
     let slope = 0;
-    for (const flow of flows) {
-      const discounted = flow.amount * base ** (-perYear * flow.ahead);
+    for (const payment of payments) {
+      const discounted = payment.amount * base ** (-perYear * payment.ahead);
       value += discounted;
-      slope -= (discounted * flow.ahead) / base;
+      slope -= (discounted * payment.ahead) / base;
     }
     return { value, slope };
   };

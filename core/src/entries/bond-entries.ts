@@ -1,51 +1,96 @@
 import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
-import type { BondRow, BondSchedule } from '../bond/bond-schedule.ts';
+import { lastCouponRow, type BondRow, type BondSchedule } from '../bond/bond-schedule.ts';
+import { formatPercent } from '../rates/annual-rate.ts';
 import { bondAccrual } from '../position/bond-position.ts';
 import { entryOf, type Entry, type Posting } from './entry.ts';
 
-/** Credit to the discount, or debit to the premium, for an amount amortized. */
-function amortizationPosting(schedule: BondSchedule, amortization: number): Posting {
-  const atPremium = schedule.proceeds > schedule.terms.face;
-  return [atPremium ? 'bond-premium' : 'bond-discount', -amortization];
+/** A debit to the discount, or a credit to the premium, by the side that the bond was issued on. */
+function discountPosting({ terms, proceeds, accruedReceived }: BondSchedule, amount: number): Posting {
+  return [proceeds - accruedReceived > terms.face ? 'bond-premium' : 'bond-discount', amount];
 }
 
-/** Issue at the price received. */
-export function bondIssueEntry({ terms, proceeds }: BondSchedule): Entry | undefined {
-  return entryOf(terms.issued, 'issue', 'Bonds issued', null, [
-    ['cash', proceeds],
-    ['bond-discount', Math.max(0, terms.face - proceeds)],
+/** Issue at the price received: for cash net of issue costs, or for goods at their present value. */
+export function bondIssueEntry(schedule: BondSchedule): Entry | undefined {
+  const { terms, proceeds, accruedReceived } = schedule;
+  const costs = terms.issueCosts?.amount ?? 0;
+  const goods = terms.issuedFor === 'goods';
+  return entryOf(terms.issued, 'issue', goods ? 'Note issued for goods' : 'Bonds issued', null, [
+    ['asset', goods ? proceeds : 0],
+    ['cash', (goods ? 0 : proceeds) - costs],
+    discountPosting(schedule, terms.face - (proceeds - accruedReceived)),
+    ['issue-costs', costs],
     ['bonds-payable', -terms.face],
-    ['bond-premium', Math.min(0, terms.face - proceeds)],
+    ['interest-payable', -accruedReceived],
   ]);
 }
 
-/** A coupon: expense, amortization and the cash paid. */
-export function bondCouponEntry(schedule: BondSchedule, row: BondRow): Entry | undefined {
-  return entryOf(row.due, 'coupon', `Coupon ${row.n}`, row.n, [
-    ['interest-expense', row.expense],
-    amortizationPosting(schedule, row.amortization),
-    ['cash', -row.coupon],
+/** What a row charges: coupon paid, coupon received at issue settled, discount and costs amortized. */
+function chargedPostings(schedule: BondSchedule, { booked }: BondRow): Posting[] {
+  return [
+    ['interest-expense', booked.coupon - booked.received + booked.discount + booked.costs],
+    ['interest-payable', booked.received],
+    discountPosting(schedule, -booked.discount),
+    ['issue-costs', -booked.costs],
+    ['cash', -booked.coupon],
+  ];
+}
+
+/** The entries of a row: a coupon and the instalment due with it, or a redemption and the coupon accrued on it. */
+export function bondRowEntries(schedule: BondSchedule, row: BondRow): (Entry | undefined)[] {
+  const at = schedule.rows.indexOf(row);
+  if (row.kind === 'issue') return [bondIssueEntry(schedule)];
+  const face = row.faceBefore - row.faceAfter;
+  if (row.kind === 'coupon') {
+    const name = schedule.terms.zeroCoupon ? `Discount amortized, period ${row.n}` : `Coupon ${row.n}`;
+    return [
+      entryOf(row.due, 'coupon', name, at, chargedPostings(schedule, row)),
+      entryOf(row.due, 'redemption', `Instalment with coupon ${row.n}`, at, [
+        ['bonds-payable', face],
+        ['cash', -row.paid],
+      ]),
+    ];
+  }
+  const price = schedule.terms.redemptions.find((each) => each.at === row.redemption)?.price;
+  const priced = price ? ` at ${formatPercent(price).replace('%', '')}` : '';
+  return [
+    entryOf(row.due, 'coupon', 'Coupon and amortization to redemption', at, chargedPostings(schedule, row)),
+    entryOf(row.due, 'redemption', `Redemption${priced} before maturity`, at, [
+      ['bonds-payable', face],
+      discountPosting(schedule, -row.booked.discountWrittenOff),
+      ['issue-costs', -row.booked.costsWrittenOff],
+      ['redemption-gain-loss', row.paid - face + row.booked.discountWrittenOff + row.booked.costsWrittenOff],
+      ['cash', -row.paid],
+    ]),
+  ];
+}
+
+/** Redemption at maturity of the face that is left. */
+export function bondRedemptionEntry(schedule: BondSchedule): Entry | undefined {
+  const last = lastCouponRow(schedule);
+  if (!last) return undefined;
+  return entryOf(schedule.terms.matures, 'redemption', 'Redemption at maturity', schedule.rows.length - 1, [
+    ['bonds-payable', last.faceAfter],
+    ['cash', -last.faceAfter],
   ]);
 }
 
-/** Redemption of the face at maturity. */
-export function bondRedemptionEntry({ terms, rows }: BondSchedule): Entry | undefined {
-  return entryOf(terms.matures, 'redemption', 'Redemption at maturity', rows.length - 1, [
-    ['bonds-payable', terms.face],
-    ['cash', -terms.face],
-  ]);
-}
-
-/** Coupon accrued and discount or premium amortized to a period end between coupons. */
+/** Coupon accrued, and discount or premium and issue costs amortized, to a period end between coupons. */
 export function bondAccrualEntry(schedule: BondSchedule, on: CalendarDay): Entry | undefined {
   const accrual = bondAccrual(schedule, on);
   if (!accrual) return undefined;
-  const what = schedule.proceeds > schedule.terms.face ? 'premium' : 'discount';
-  const amortized = accrual.amortization === 0 ? '' : ` and ${what} amortized`;
-  const memo = `Coupon accrued${amortized} to ${formatDay(on)}`;
-  return entryOf(on, 'accrual', memo, accrual.row.n, [
-    ['interest-expense', accrual.coupon + accrual.amortization],
-    amortizationPosting(schedule, accrual.amortization),
-    ['interest-payable', -accrual.coupon],
+  const { coupon, received, discount, costs, basis } = accrual;
+  const what = schedule.proceeds - schedule.accruedReceived > schedule.terms.face ? 'premium' : 'discount';
+  const amortized = [...(discount === 0 ? [] : [what]), ...(costs === 0 ? [] : ['issue costs'])];
+  const parts = [
+    ...(coupon - received === 0 ? [] : ['coupon accrued']),
+    ...(amortized.length === 0 ? [] : [`${amortized.join(' and ')} amortized`]),
+  ].join(', ');
+  const memo = `${parts.charAt(0).toUpperCase()}${parts.slice(1)} to ${formatDay(on)}`;
+  const row = schedule.rows.findIndex(({ n, due }) => n === basis.n && due === basis.period.to);
+  return entryOf(on, 'accrual', memo, row < 0 ? null : row, [
+    ['interest-expense', coupon - received + discount + costs],
+    discountPosting(schedule, -discount),
+    ['issue-costs', -costs],
+    ['interest-payable', received - coupon],
   ]);
 }

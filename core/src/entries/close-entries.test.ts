@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addMonths, parseDay, type CalendarDay } from '../calendar/calendar-day.ts';
 import { buildSchedule, firstDay, type Schedule } from '../instrument/instrument.ts';
-import { arbitraryBond } from '../bond/arbitrary-bond.ts';
+import { arbitraryBondWithEvents } from '../bond/arbitrary-bond.ts';
 import { arbitraryLoanWithEvents, canBeScheduled } from '../loan/arbitrary-loan.ts';
 import { interestExpense } from '../position/interest-expense.ts';
 import { position } from '../position/position.ts';
@@ -14,7 +14,7 @@ import { standingBalances, type Balances } from './standing-balances.ts';
 
 const day = (text: string): CalendarDay => parseDay(text) as CalendarDay;
 const anySchedule: fc.Arbitrary<Schedule> = fc
-  .oneof({ weight: 3, arbitrary: arbitraryLoanWithEvents }, { weight: 1, arbitrary: arbitraryBond })
+  .oneof({ weight: 3, arbitrary: arbitraryLoanWithEvents }, { weight: 1, arbitrary: arbitraryBondWithEvents })
   .map((terms) => buildSchedule(terms));
 const nonZero = (balances: Balances): [string, number][] =>
   [...balances].filter(([, amount]) => amount !== 0).sort();

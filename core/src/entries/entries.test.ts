@@ -1,11 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { buildBondSchedule } from '../bond/bond-schedule.ts';
-import { addMonths, parseDay } from '../calendar/calendar-day.ts';
+import { arbitraryBondWithEvents } from '../bond/arbitrary-bond.ts';
+import { buildBondSchedule } from '../bond/bond-walk.ts';
+import { day, plainBond, priced } from '../bond/plain-bond.ts';
+import { addMonths } from '../calendar/calendar-day.ts';
 import { firstDay, lastDay, type Schedule } from '../instrument/instrument.ts';
 import { arbitraryLoanWithEvents } from '../loan/arbitrary-loan.ts';
 import { buildLoanSchedule } from '../loan/build-loan-schedule.ts';
-import { presentationOn } from '../loan/loan-events.ts';
+import { presentationOn } from '../presentation.ts';
 import type { LoanTerms } from '../loan/loan-terms.ts';
 import { ratio } from '../money/ratio.ts';
 import { explainPosition } from '../explain/explain.ts';
@@ -19,8 +21,6 @@ import type { AccountRole } from './account-role.ts';
 import { balancesOf } from './balances.ts';
 import { entries } from './entries.ts';
 import { periodLengths } from './period-ends.ts';
-
-const day = (text: string): number => parseDay(text) as number;
 
 const base: LoanTerms = {
   kind: 'loan',
@@ -42,36 +42,33 @@ const base: LoanTerms = {
   events: [],
 };
 
-const bond = buildBondSchedule({
-  kind: 'bond',
-  currency: 'EUR',
-  digits: 2,
-  face: 300_000_000,
-  issued: day('2024-04-01'),
-  matures: day('2034-04-01'),
-  couponRate: ratio(55n, 1000n),
-  every: 'half-year',
-  dayCount: '30/360',
-  keepMonthEnd: false,
-  price: { ofFace: ratio(9675n, 10_000n), decimals: 4 },
-  effectiveRate: 'from-price',
-  rounding: { interest: 'cent', ties: 'away-from-zero' },
-});
+const bond = buildBondSchedule(
+  plainBond('5.5', {
+    face: 300_000_000,
+    issued: day('2024-04-01'),
+    matures: day('2034-04-01'),
+    price: priced('96.7500'),
+    rounding: { interest: 'cent', ties: 'away-from-zero' },
+  }),
+);
 
 const totalExpense = (schedule: Schedule): number =>
   schedule.kind === 'loan'
     ? sumColumn(bookedInterest(schedule), schedule.length) +
       costsThrough(schedule, Number.MAX_SAFE_INTEGER) -
       (schedule.terms.takenOn?.accruedInterest ?? 0)
-    : schedule.rows.reduce((sum, row) => sum + row.expense, 0);
+    : schedule.rows.reduce(
+        (sum, { booked }) => sum + booked.coupon - booked.received + booked.discount + booked.costs,
+        0,
+      );
 
-/** A loan with events (owing nothing at the end) or the bond. */
+/** A loan with events (owing nothing at the end) or a bond with redemptions. */
 const anySchedule: fc.Arbitrary<Schedule> = fc.oneof(
   {
     weight: 4,
     arbitrary: arbitraryLoanWithEvents.map(buildLoanSchedule),
   },
-  { weight: 1, arbitrary: fc.constant(bond) },
+  { weight: 3, arbitrary: arbitraryBondWithEvents.map(buildBondSchedule) },
 );
 
 describe('position', () => {
@@ -212,6 +209,16 @@ const settled = (schedule: Schedule): boolean =>
   position(schedule, lastDay(schedule)).carrying === 0 &&
   position(schedule, lastDay(schedule)).unpaidInterest === 0;
 
+/** What is not a balance to be cleared. */
+const kept: readonly AccountRole[] = [
+  'interest-expense',
+  'cash',
+  'opening-balances',
+  'fees',
+  'asset',
+  'redemption-gain-loss',
+];
+
 describe('over a whole life', () => {
   it('expense over any cut of periods sums to the total', () => {
     fc.assert(
@@ -243,10 +250,11 @@ describe('over a whole life', () => {
         const of = (account: AccountRole): number => balances.get(account) ?? 0;
         expect(of('interest-expense')).toBe(totalExpense(schedule));
         // What went out in cash is what was expensed, and for a loan taken on what it had been before.
-        const expensed = of('interest-expense') + of('fees') + of('opening-balances');
+        const lost = of('redemption-gain-loss') + of('asset');
+        const expensed = of('interest-expense') + of('fees') + of('opening-balances') + lost;
         expect(of('cash')).toBe(0 - expensed);
         for (const [account, balance] of balances) {
-          if (!['interest-expense', 'cash', 'opening-balances', 'fees'].includes(account)) {
+          if (!kept.includes(account)) {
             expect(balance, account).toBe(0);
           }
         }
@@ -263,6 +271,9 @@ describe('over a whole life', () => {
         const at = position(schedule, end);
         const of = (account: 'interest-payable' | 'current-portion'): number => 0 - (found.get(account) ?? 0);
         expect(of('interest-payable')).toBe(at.accruedInterest + at.unpaidInterest);
+        expect(0 - (found.get('bonds-payable') ?? 0)).toBe(
+          schedule.kind === 'bond' ? at.outstanding - at.current : 0,
+        );
         expect(of('current-portion')).toBe(at.current);
       }),
       { numRuns: 100 },

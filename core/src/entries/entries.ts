@@ -2,7 +2,7 @@ import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
 import type { Schedule } from '../instrument/instrument.ts';
 import { position } from '../position/position.ts';
 import type { AccountRole } from './account-role.ts';
-import { bondAccrualEntry, bondCouponEntry, bondIssueEntry, bondRedemptionEntry } from './bond-entries.ts';
+import { bondAccrualEntry, bondRedemptionEntry, bondRowEntries } from './bond-entries.ts';
 import { entryKinds, entryOf, reversalOf, type Entry } from './entry.ts';
 import { loanAccrualEntry, loanIssueEntry, loanRowEntry, feesBetween, loanFeeEntry } from './loan-entries.ts';
 import { periodEndBefore, periodEnds, type PeriodLength } from './period-ends.ts';
@@ -41,9 +41,8 @@ function ownEntries(schedule: Schedule, from: CalendarDay, to: CalendarDay): (En
     for (const fee of feesBetween(schedule, from, to)) found.push(loanFeeEntry(schedule, fee));
     return found;
   }
-  if (within(schedule.terms.issued)) found.push(bondIssueEntry(schedule));
   for (const row of schedule.rows) {
-    if (row.n > 0 && within(row.due)) found.push(bondCouponEntry(schedule, row));
+    if (within(row.due)) found.push(...bondRowEntries(schedule, row));
   }
   if (within(schedule.terms.matures)) found.push(bondRedemptionEntry(schedule));
   return found;

@@ -1,3 +1,4 @@
+import { lastCouponRow, type BondRow, type BondSchedule, type BookedAmounts } from '../bond/bond-schedule.ts';
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { firstDay, type Schedule } from '../instrument/instrument.ts';
 import { bookedInterest } from '../loan/booked-interest.ts';
@@ -28,18 +29,39 @@ export function standingBalances(schedule: Schedule, periodEnd: CalendarDay): Ba
     loanStanding(schedule, periodEnd, balances);
     return balances;
   }
-  const { terms, proceeds } = schedule;
+  bondStanding(schedule, periodEnd, balances);
+  return balances;
+}
+
+function bondStanding(
+  schedule: BondSchedule,
+  periodEnd: CalendarDay,
+  balances: Map<AccountRole, number>,
+): void {
+  const { terms, proceeds, accruedReceived } = schedule;
   const rows = schedule.rows.filter((row) => row.due <= periodEnd);
-  const matured = periodEnd >= terms.matures;
-  const unamortized = matured ? 0 : (rows.at(-1)?.unamortized ?? 0);
-  balances.set(proceeds > terms.face ? 'bond-premium' : 'bond-discount', unamortized);
+  const sum = (of: (row: BondRow) => number): number => rows.reduce((total, row) => total + of(row), 0);
+  const booked = (of: keyof BookedAmounts): number => sum((row) => row.booked[of]);
+  const discount = terms.face - (proceeds - accruedReceived);
+  const costs = terms.issueCosts?.amount ?? 0;
+  const matured = periodEnd >= terms.matures ? (lastCouponRow(schedule)?.faceAfter ?? 0) : 0;
+  const goods = terms.issuedFor === 'goods';
+  const writtenOff = booked('discountWrittenOff') + booked('costsWrittenOff');
+  const early = (row: BondRow): number =>
+    row.kind === 'redemption' ? row.paid - (row.faceBefore - row.faceAfter) : 0;
+  balances.set(
+    discount < 0 ? 'bond-premium' : 'bond-discount',
+    discount - booked('discount') - booked('discountWrittenOff'),
+  );
+  balances.set('issue-costs', costs - booked('costs') - booked('costsWrittenOff'));
+  balances.set('interest-payable', booked('received') - accruedReceived);
   balances.set(
     'interest-expense',
-    rows.reduce((sum, row) => sum + row.expense, 0),
+    booked('coupon') - booked('received') + booked('discount') + booked('costs'),
   );
-  const coupons = rows.reduce((sum, row) => sum + row.coupon, 0);
-  balances.set('cash', proceeds - coupons - (matured ? terms.face : 0));
-  return balances;
+  balances.set('redemption-gain-loss', sum(early) + writtenOff);
+  balances.set('cash', (goods ? 0 : proceeds) - costs - booked('coupon') - sum(({ paid }) => paid) - matured);
+  if (goods) balances.set('asset', proceeds);
 }
 
 function loanStanding(

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { arbitraryBond } from '../bond/arbitrary-bond.ts';
+import { arbitraryBondWithEvents } from '../bond/arbitrary-bond.ts';
 import { parseDay } from '../calendar/calendar-day.ts';
 import { buildSchedule, firstDay, lastDay } from '../instrument/instrument.ts';
 import { arbitraryLoanWithEvents, canBeScheduled } from '../loan/arbitrary-loan.ts';
@@ -11,7 +11,7 @@ import { position } from '../position/position.ts';
 import { explainPosition, type PositionFigure } from './explain.ts';
 
 const anySchedule = fc
-  .oneof({ weight: 2, arbitrary: arbitraryLoanWithEvents }, { weight: 1, arbitrary: arbitraryBond })
+  .oneof({ weight: 2, arbitrary: arbitraryLoanWithEvents }, { weight: 1, arbitrary: arbitraryBondWithEvents })
   .map((terms) => buildSchedule(terms));
 const figures: readonly PositionFigure[] = [
   'outstanding',

@@ -2,11 +2,12 @@ import { addMonths, formatDay, type CalendarDay } from '../calendar/calendar-day
 import type { Schedule } from '../instrument/instrument.ts';
 import { costAmortization, costsThrough } from '../loan/issue-costs.ts';
 import { exactInterest } from '../loan/interest-segment.ts';
-import { presentationOn } from '../loan/loan-events.ts';
+import { presentationOn } from '../presentation.ts';
 import type { LoanSchedule } from '../loan/loan-schedule.ts';
 import { multiplyRatios, ratio } from '../money/ratio.ts';
-import { exactCoupon } from '../bond/bond-schedule.ts';
-import { bondAccrual } from '../position/bond-position.ts';
+import { roundForBond } from '../bond/bond-rounding.ts';
+import type { BondSchedule } from '../bond/bond-schedule.ts';
+import { basisOn, bondAccrual, faceDue, type BondAccrual } from '../position/bond-position.ts';
 import { accruedSegments, broughtInAccrued } from '../position/loan-position.ts';
 import { position } from '../position/position.ts';
 import type { Position } from '../position/position-figures.ts';
@@ -55,7 +56,7 @@ export function explainPosition(schedule: Schedule, on: CalendarDay, figure: Pos
         { label: '− current portion', amount: at.current },
       ]);
     default:
-      return plain(unamortizedSteps(schedule, on, at));
+      return plain(unamortizedSteps(schedule, on, at, figure));
   }
 }
 
@@ -109,18 +110,11 @@ function accruedParts(
   const share = ratio(BigInt(accrual.share.num), BigInt(accrual.share.den));
   return {
     steps: [
-      {
-        label: `Coupon ${accrual.row.n}`,
-        amount: accrual.row.coupon,
-        link: { to: 'row', row: accrual.row.n, column: 'coupon' },
-      },
+      couponStep(schedule, accrual),
       { label: '× share of its period', text: `${share.num}/${share.den}` },
-      { label: 'Since', text: formatDay(accrual.period.from) },
+      { label: 'Since', text: formatDay(accrual.basis.period.from) },
     ],
-    unrounded: unroundedText(
-      multiplyRatios(exactCoupon(schedule.terms, accrual.period), share),
-      terms.digits,
-    ),
+    unrounded: unroundedText(multiplyRatios(accrual.basis.amounts.exactCoupon, share), terms.digits),
     rounding: roundingText(terms),
   };
 }
@@ -149,12 +143,6 @@ function costSteps(schedule: LoanSchedule, on: CalendarDay, at: Position): Expla
 
 function currentSteps(schedule: Schedule, on: CalendarDay, at: Position): ExplainStep[] {
   const until = formatDay(addMonths(on, 12, true));
-  if (schedule.kind === 'bond') {
-    return [
-      { label: `Matures ${formatDay(schedule.terms.matures)}; current when by`, text: until },
-      { label: 'Carrying amount', amount: at.carrying },
-    ];
-  }
   const stated = presentationOn(schedule.terms.events, on);
   if (stated) {
     const to = stated.to === undefined ? '' : ` to ${formatDay(stated.to)}`;
@@ -163,6 +151,7 @@ function currentSteps(schedule: Schedule, on: CalendarDay, at: Position): Explai
       { label: 'Carrying amount', amount: at.carrying, link: { to: 'terms', key: 'events' } },
     ];
   }
+  if (schedule.kind === 'bond') return bondCurrentSteps(schedule, on, at);
   return [
     {
       label: `Contractual principal due after ${formatDay(on)} to ${until}, with arrears`,
@@ -172,21 +161,67 @@ function currentSteps(schedule: Schedule, on: CalendarDay, at: Position): Explai
   ];
 }
 
-function unamortizedSteps(schedule: Schedule, on: CalendarDay, at: Position): ExplainStep[] {
-  if (schedule.kind === 'loan') return costSteps(schedule, on, at);
-  const accrual = bondAccrual(schedule, on);
-  const row = schedule.rows.findLast((candidate) => candidate.due <= on);
-  const steps: ExplainStep[] = [
-    { label: 'Face', amount: at.outstanding, link: { to: 'terms', key: 'face' } },
-    { label: 'Carrying amount', amount: at.carrying },
-  ];
-  if (row && accrual) {
-    steps.push({
-      label: `Unamortized after ${formatDay(row.due)}`,
-      amount: Math.abs(row.unamortized),
-      link: { to: 'row', row: row.n, column: 'unamortized' },
-    });
-    steps.push({ label: 'Amortized since', amount: Math.abs(accrual.amortization) });
+function bondCurrentSteps(schedule: BondSchedule, on: CalendarDay, at: Position): ExplainStep[] {
+  const until = addMonths(on, 12, true);
+  const due = faceDue(schedule, on, until);
+  const link = { to: 'terms', key: 'matures' } as const;
+  if (due === 0) {
+    return [
+      {
+        label: `No face falls due by ${formatDay(until)}; it matures`,
+        text: formatDay(schedule.terms.matures),
+        link,
+      },
+    ];
   }
-  return steps;
+  return [
+    { label: `Face due after ${formatDay(on)} to ${formatDay(until)}`, amount: due, link },
+    { label: 'Of the face outstanding', amount: at.outstanding },
+    {
+      label:
+        at.outstanding < at.carrying
+          ? '+ its share of the unamortized balance'
+          : '− its share of the unamortized balance',
+      amount: Math.abs(due - at.current),
+    },
+  ];
+}
+
+function unamortizedSteps(
+  schedule: Schedule,
+  on: CalendarDay,
+  at: Position,
+  figure: PositionFigure,
+): ExplainStep[] {
+  if (schedule.kind === 'loan') return costSteps(schedule, on, at);
+  const { terms } = schedule;
+  const basis = basisOn(schedule, on);
+  if (!basis) return [{ label: 'Nothing is outstanding on this day', text: '' }];
+  const accrual = bondAccrual(schedule, on);
+  const costs = figure === 'unamortizedIssueCosts';
+  const sign = figure === 'unamortizedPremium' ? -1 : 1;
+  const since = sign * (accrual?.[costs ? 'costs' : 'discount'] ?? 0);
+  const opening = {
+    label: `Unamortized after ${formatDay(Math.max(basis.period.from, terms.issued))}`,
+    amount: at[figure] + since,
+  };
+  if (opening.amount < 0 || (opening.amount === 0 && since === 0)) {
+    return [{ label: costs ? 'There are no issue costs left' : 'There is none on this day', text: '' }];
+  }
+  if (!accrual) return [opening];
+  return [
+    opening,
+    { label: '− amortized since, by days', amount: since },
+    { label: 'Share of the period', text: `${accrual.amortizedShare.num}/${accrual.amortizedShare.den}` },
+  ];
+}
+
+/** The coupon that a day lies before, as it will be paid. */
+function couponStep(schedule: BondSchedule, { basis }: BondAccrual): ExplainStep {
+  const row = schedule.rows.findIndex(({ n, due }) => n === basis.n && due === basis.period.to);
+  return {
+    label: `Coupon ${basis.n}`,
+    amount: roundForBond(schedule.terms, basis.amounts.exactCoupon),
+    ...(row >= 0 && { link: { to: 'row', row, column: 'coupon' } }),
+  };
 }

@@ -1,4 +1,4 @@
-export * from './explain-bond.ts';
+export { explainBondFigure, explainDiscountAtIssue, type BondFigure } from './explain-bond.ts';
 export { explainLoanFigure, type LoanFigure } from './explain-loan.ts';
 export * from './explain-position.ts';
 export * from './explain-total.ts';

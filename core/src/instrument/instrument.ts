@@ -1,6 +1,7 @@
-import { buildBondSchedule, type BondSchedule } from '../bond/bond-schedule.ts';
 import { bondProofs } from '../bond/bond-proofs.ts';
+import type { BondSchedule } from '../bond/bond-schedule.ts';
 import type { BondTerms } from '../bond/bond-terms.ts';
+import { buildBondSchedule } from '../bond/bond-walk.ts';
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { buildLoanSchedule } from '../loan/build-loan-schedule.ts';
 import { loanProofs } from '../loan/loan-proofs.ts';
@@ -31,6 +32,6 @@ export function firstDay(schedule: Schedule): CalendarDay {
 
 /** The day the last amount of the schedule is paid. */
 export function lastDay(schedule: Schedule): CalendarDay {
-  if (schedule.kind === 'bond') return schedule.terms.matures;
+  if (schedule.kind === 'bond') return schedule.rows.at(-1)?.due ?? schedule.terms.matures;
   return schedule.date[schedule.length - 1] as number;
 }

@@ -1,6 +1,7 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import type { Frequency } from '../calendar/frequency.ts';
 import type { Ratio } from '../money/ratio.ts';
+import type { Presentation } from '../presentation.ts';
 
 /** What an extra payment or a draw does to what follows: the payment stays as it is, or is levelled anew. */
 export type AfterExtra = 'shorten' | 're-level';
@@ -78,20 +79,6 @@ export interface Renewal {
   readonly payment?: number;
 }
 
-/**
- * All that is carried is presented as current, or as non-current, from one day to another, whatever is due when: a
- * breach or a right to call makes it current (IAS 1.74; ASC 470-10-45-11), an agreement to refinance non-current
- * (ASC 470-10-45-14).
- */
-export interface Presentation {
-  readonly type: 'presentation';
-  readonly on: CalendarDay;
-  /** Last day of it; for good where it has none. */
-  readonly to?: CalendarDay;
-  readonly as: 'current' | 'non-current';
-  readonly reason: string;
-}
-
 /** What happens to a loan besides its agreed payments. Amounts in minor units. */
 export type LoanEvent =
   | ExtraOnce
@@ -116,14 +103,6 @@ export function eventsOf<Type extends LoanEvent['type']>(
 /** The payment recorded for a due date. */
 export function recordedFor(events: readonly LoanEvent[], due: CalendarDay): RecordedPayment | undefined {
   return events.find((event): event is RecordedPayment => event.type === 'paid' && event.due === due);
-}
-
-/** The presentation stated for a day; the one stated last counts. */
-export function presentationOn(events: readonly LoanEvent[], day: CalendarDay): Presentation | undefined {
-  return eventsOf(events, 'presentation')
-    .filter(({ on, to }) => on <= day && (to === undefined || day <= to))
-    .sort((one, other) => one.on - other.on)
-    .at(-1);
 }
 
 /** The day an event takes effect first. */

@@ -2,8 +2,9 @@ import type { BusinessCalendar, BusinessDayRule } from '../calendar/business-day
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import type { DayCountName } from '../calendar/day-counts/day-counts.ts';
 import type { Frequency } from '../calendar/frequency.ts';
+import { fineGrains, minorOfGrains } from '../money/grains.ts';
 import type { Ratio } from '../money/ratio.ts';
-import { roundRatio, type Ties } from '../money/round-ratio.ts';
+import type { Ties } from '../money/round-ratio.ts';
 import type { Compounding } from '../rates/compounding.ts';
 import type { RateIndex } from '../rates/rate-index.ts';
 import type { RateStep } from '../rates/rate-timeline.ts';
@@ -128,22 +129,12 @@ export interface LoanTerms {
   readonly solved?: { readonly unknown: 'amount' | 'annual' | 'payment' | 'count'; readonly value: string };
 }
 
-/** Minor units per the smallest amount that a schedule keeps: 1, or a 10^30th of it where nothing is rounded. */
+/** Grains per minor unit in this loan's schedule. */
 export function grainsPerMinorUnit({ rounding }: Pick<LoanTerms, 'rounding'>): bigint {
-  return rounding.interest === 'none' || rounding.payment === 'none' ? 10n ** 30n : 1n;
+  return rounding.interest === 'none' || rounding.payment === 'none' ? fineGrains : 1n;
 }
 
-/** Decimals of a minor unit that are compared before an unrounded amount is rounded for showing. */
-const comparedPlaces = 10n ** 18n;
-
-/**
- * An amount in grains as minor units, rounded where it is not whole. What lies within the last dozen of the thirty
- * digits kept from a half is one that division could not write out, and rounds as a half does.
- */
+/** An amount in grains as minor units, rounded where it is not whole. */
 export function minorUnits(terms: Pick<LoanTerms, 'rounding'>, amount: bigint): number {
-  const grains = grainsPerMinorUnit(terms);
-  if (grains === 1n) return Number(amount);
-  const { ties } = terms.rounding;
-  const compared = roundRatio({ num: amount * comparedPlaces, den: grains }, ties);
-  return Number(roundRatio({ num: compared, den: comparedPlaces }, ties));
+  return minorOfGrains(amount, grainsPerMinorUnit(terms), terms.rounding.ties);
 }

@@ -17,8 +17,11 @@ export function interestExpense(schedule: Schedule, after: CalendarDay, through:
 function cumulative(schedule: Schedule, on: CalendarDay): number {
   if (schedule.kind === 'bond') {
     const accrual = bondAccrual(schedule, on);
-    const ofRows = schedule.rows.reduce((sum, row) => sum + (row.due <= on ? row.expense : 0), 0);
-    return ofRows + (accrual ? accrual.coupon + accrual.amortization : 0);
+    const ofRows = schedule.rows.reduce((sum, { due, booked }) => {
+      const expense = booked.coupon - booked.received + booked.discount + booked.costs;
+      return sum + (due <= on ? expense : 0);
+    }, 0);
+    return ofRows + (accrual ? accrual.coupon - accrual.received + accrual.discount + accrual.costs : 0);
   }
   const booked = bookedInterest(schedule);
   let ofRows = 0;

@@ -4,7 +4,7 @@ import { unamortizedCosts } from '../loan/issue-costs.ts';
 import type { InterestSegment } from '../loan/interest-segment.ts';
 import { chargedBefore, interestSegments, roundedInterest } from '../loan/loan-interest.ts';
 import { chargesInterest, lastRowOn, type LoanSchedule } from '../loan/loan-schedule.ts';
-import { presentationOn } from '../loan/loan-events.ts';
+import { presentationOn } from '../presentation.ts';
 import { unusedFeeOf } from '../loan/unused-fee.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import type { Position } from './position-figures.ts';

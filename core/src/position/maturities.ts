@@ -1,7 +1,8 @@
 import { addMonths, type CalendarDay } from '../calendar/calendar-day.ts';
-import { lastDay, type Schedule } from '../instrument/instrument.ts';
+import type { Schedule } from '../instrument/instrument.ts';
 import { asKnownOn } from '../loan/as-known-on.ts';
-import { presentationOn } from '../loan/loan-events.ts';
+import { presentationOn } from '../presentation.ts';
+import { faceDue } from './bond-position.ts';
 import { principalDue } from './loan-position.ts';
 import { position } from './position.ts';
 
@@ -17,22 +18,25 @@ export function maturities(schedule: Schedule, on: CalendarDay): number[] {
   const { outstanding } = position(schedule, on);
   if (outstanding === 0) return due;
   const ends = Array.from({ length: yearsApart }, (_, year) => addMonths(on, 12 * (year + 1), true));
-  const contractual = schedule.kind === 'loan' ? asKnownOn(schedule, on) : undefined;
   // What can be called on demand, or is in breach, counts when it can first be asked for (IFRS 7.B11C(a)).
-  if (schedule.kind === 'loan' && presentationOn(schedule.terms.events, on)?.as === 'current') {
+  if (presentationOn(schedule.terms.events, on)?.as === 'current') {
     due[0] = outstanding;
     return due;
   }
+  const dueBy = fallingDue(schedule, on, outstanding);
   let before = 0;
   ends.forEach((end, year) => {
-    const by = contractual
-      ? Math.max(before, principalDue(contractual, on, end, outstanding))
-      : lastDay(schedule) <= end
-        ? outstanding
-        : 0;
+    const by = Math.max(before, dueBy(end));
     due[year] = by - before;
     before = by;
   });
   due[yearsApart] = outstanding - before;
   return due;
+}
+
+/** Principal or face falling due by agreement, as known on a day, after it to the end of another. */
+function fallingDue(schedule: Schedule, on: CalendarDay, outstanding: number): (end: CalendarDay) => number {
+  if (schedule.kind === 'bond') return (end) => faceDue(schedule, on, end);
+  const contractual = asKnownOn(schedule, on);
+  return (end) => principalDue(contractual, on, end, outstanding);
 }
