@@ -7,6 +7,8 @@ const titles: Record<string, string> = {
   unpaidInterest: 'Unpaid',
   addedInterest: 'Added',
   issueCosts: 'Costs',
+  accruedReceived: 'Received',
+  redemptionPaid: 'Paid for it',
 };
 
 function titleOf(column: string): string {
@@ -64,6 +66,10 @@ export function scheduleTable(schedule: Cells): string {
     clears: 'Clears',
     left: 'Left at the end',
     proceeds: 'Proceeds',
+    accruedReceived: 'of it accrued coupon',
+    issueCosts: 'Issue costs',
+    price: 'Price, percent of face',
+    yield: 'Yield of the price',
     effectiveRate: 'Effective rate',
   });
   const totals = (title: string, of: unknown): string =>

@@ -48,14 +48,18 @@ export function describeInstrument(
 ): InstrumentSummary {
   const matures = formatDay(lastDay(schedule));
   if (schedule.kind === 'bond') {
-    const rate = schedule.effectiveRate.times(100).toFixed(2);
+    const { terms } = schedule;
+    const every = frequencyInWords(terms.every);
+    const serial = terms.instalments.length > 0 ? ', by instalments' : '';
     return {
       class: document.kind === 'bond' ? (document.class ?? 'bond') : 'bond',
-      pattern: `coupon ${formatPercent(schedule.terms.couponRate)} ${frequencyInWords(schedule.terms.every)}`,
-      rate: `${rate}%`,
-      rateNote: 'effective',
+      pattern: terms.zeroCoupon
+        ? `no coupon, yield ${every}${serial}`
+        : `coupon ${formatPercent(terms.couponRate)} ${every}${serial}`,
+      rate: `${schedule.rates.effective.times(100).toFixed(2)}%`,
+      rateNote: terms.method === 'straight-line' ? 'straight-line' : 'effective',
       matures,
-      borrowed: schedule.terms.face,
+      borrowed: terms.face,
     };
   }
   const { terms } = schedule;

@@ -8,7 +8,8 @@ const fee = v.strictObject({
   amount: amountText,
   treatment: v.optional(v.picklist(['expense', 'defer'])),
 });
-const presentation = v.strictObject({
+/** All of an instrument presented as current, or as non-current, from a day on, with the reason. */
+export const presentation = v.strictObject({
   type: v.literal('presentation'),
   on: dayText,
   to: v.optional(dayText),

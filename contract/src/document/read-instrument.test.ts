@@ -88,7 +88,36 @@ describe('the document format', () => {
     ['matures', { matures: '2034-05-01' }, /not on a coupon date/],
     ['price', { price: undefined }, /Give the price of the bond, or its yield/],
     ['amortization.rate', { amortization: { rate: 'yield' } }, /no yield is given/],
-    ['coupon.every', { coupon: { ...bond.coupon, every: 'month' } }, /expected "half-year" or "year"/],
+    ['coupon.every', { coupon: { ...bond.coupon, every: 'week' } }, /expected "month" or "quarter"/],
+    ['price', { price: '0' }, /above 0 and at most 1000/],
+    ['price', { price: '1000.01' }, /above 0 and at most 1000/],
+    ['yield', { yield: '5.94' }, /expected a yearly rate such as/],
+    ['yield', { price: undefined, yield: '-250%' }, /There is no price at a yield of -250%/],
+    ['yield.compounding', { yield: { annual: '6%', compounding: 'annual' } }, /leave this out/],
+    ['dated', { dated: '2024-05-01' }, /after the issue on 2024-04-01/],
+    ['dated', { coupon: null, dated: '2024-03-01' }, /nothing accrues before the issue/],
+    ['coupon.first', { coupon: { ...bond.coupon, first: '2024-06-01' } }, /not on 2024-06-01/],
+    [
+      'redemptions.0.on',
+      { redemptions: [{ on: '2024-03-01', face: '1.00', price: '100' }] },
+      /after the issue/,
+    ],
+    [
+      'redemptions.1.face',
+      {
+        redemptions: [
+          { on: '2026-04-01', face: '2000000.00', price: '101.5' },
+          { on: '2027-04-01', face: '1000000.01', price: '100' },
+        ],
+      },
+      /1000000.00 of face is outstanding/,
+    ],
+    ['redemptions.0.on', { redemptions: [{ on: '2026-05-01', face: '1.00' }] }, /next is 2026-10-01/],
+    [
+      'events.0.to',
+      { events: [{ type: 'presentation', on: '2026-01-01', to: '2025-01-01', as: 'current', reason: 'x' }] },
+      /before it begins/,
+    ],
   ])('names %s of a bond at fault', (key, more, message) => {
     expect(faultsOf(JSON.parse(JSON.stringify({ ...bond, ...more })))[key]).toMatch(message);
   });

@@ -28,6 +28,7 @@ const all: readonly TableColumn[] = [
   { key: 'event', title: 'Event', kind: 'text' },
   amount('opening', 'Opening'),
   amount('coupon', 'Coupon'),
+  amount('accruedReceived', 'Of it received'),
   amount('expense', 'Expense'),
   amount('payment', 'Payment'),
   amount('interest', 'Interest'),
@@ -39,6 +40,9 @@ const all: readonly TableColumn[] = [
   amount('amortization', 'Amortized'),
   amount('unamortized', 'Unamortized'),
   amount('issueCosts', 'Costs'),
+  amount('redeemed', 'Face redeemed'),
+  amount('redemptionPaid', 'Paid for it'),
+  amount('gain', 'Gain'),
   amount('closing', 'Closing'),
   amount('unpaidInterest', 'Unpaid'),
 ];
@@ -61,7 +65,9 @@ export const rowWords: Readonly<Record<RowKind, string>> = {
 export function scheduleTable(schedule: Schedule): ScheduleTable {
   const published = scheduleJson(schedule) as { rows: TableRow[]; totals: Record<string, string> };
   const rows = published.rows.map((row) =>
-    typeof row['event'] === 'string' ? { ...row, event: rowWords[row['event'] as RowKind] } : row,
+    typeof row['event'] === 'string'
+      ? { ...row, event: rowWords[row['event'] as RowKind] ?? row['event'] }
+      : row,
   );
   const says = ({ key, kind }: TableColumn): boolean =>
     rows.some((row) => row[key] !== undefined && (kind !== 'amount' || Number(row[key]) !== 0));

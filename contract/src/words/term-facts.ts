@@ -134,22 +134,70 @@ export function phaseText(phase: Phase): string {
 }
 
 function bondFacts(document: BondDocument): Fact[] {
-  const { coupon, currency } = document;
+  const { coupon, currency, amortization, rounding } = document;
+  const stated = typeof document.yield === 'string' ? { annual: document.yield } : document.yield;
+  const straight = amortization?.method === 'straight-line';
+  const roundedTo: Readonly<Record<string, string>> = { unit: 'to the whole unit', none: 'not at all' };
   return [
     ['Face', `${showDecimal(document.face)} ${currency}`],
+    ...(document.issuedFor === 'goods' ? [['Issued for', 'goods'] as const] : []),
     ['Issued', showDay(document.issued)],
+    ...(document.dated ? [['Coupon runs from', showDay(document.dated)] as const] : []),
     ['Matures', showDay(document.matures)],
-    ['Coupon', `${coupon.annual} ${frequencyInWords(coupon.every)}`],
-    ['Days', dayCounts[coupon.dayCount ?? '30/360'].title],
+    ...couponFacts(coupon),
     ...(document.price === undefined ? [] : [['Price', `${document.price} percent of face`] as const]),
-    ...(document.yield === undefined ? [] : [['Market yield', document.yield] as const]),
-    ['Amortized', 'by the effective interest method'],
+    ...(stated?.annual === undefined ? [] : [['Market yield', stated.annual] as const]),
+    ...(coupon
+      ? []
+      : [
+          [
+            'Yield compounded',
+            compounded[stated?.compounding ?? 'annual'] ?? stated?.compounding ?? '',
+          ] as const,
+        ]),
+    ...(document.issueCosts ? [['Issue costs', costText(document.issueCosts, straight)] as const] : []),
+    ['Amortized', straight ? 'in equal parts (straight-line)' : 'by the effective interest method'],
+    ...(document.calls ?? []).map(
+      (call) => ['Callable', `from ${showDay(call.from)} at ${call.price}`] as const,
+    ),
+    ['Rounded', roundedTo[rounding?.interest ?? ''] ?? 'to the cent'],
   ];
 }
 
-/** The dated events of a loan in words, in order of date: steps and fixings of its rate among them. */
+function costText({ amount, method }: NonNullable<BondDocument['issueCosts']>, straight: boolean): string {
+  const equal = (method ?? (straight ? 'straight-line' : 'effective')) === 'straight-line';
+  return `${money(amount)}, amortized ${equal ? 'in equal parts' : 'in the effective rate'}`;
+}
+
+function couponFacts(coupon: BondDocument['coupon']): Fact[] {
+  if (!coupon) return [['Coupon', 'none']];
+  return [
+    ['Coupon', `${coupon.annual} ${frequencyInWords(coupon.every)}`],
+    ...(coupon.first ? [['First coupon', showDay(coupon.first)] as const] : []),
+    ...(coupon.last ? [['Last coupon before maturity', showDay(coupon.last)] as const] : []),
+    ['Days', dayCounts[coupon.dayCount ?? '30/360'].title],
+    ...(coupon.monthEnd ? [['Month ends', 'kept'] as const] : []),
+  ];
+}
+
+/** What is redeemed before maturity, and presentations stated, in order of date. */
+function bondEvents({ redemptions = [], events = [] }: BondDocument): Fact[] {
+  const redeemed = redemptions.map(({ on, face, price, refundedBy }) => {
+    const refunded = refundedBy === undefined ? '' : `, refunded by ${refundedBy}`;
+    const what =
+      price === undefined
+        ? `instalment of ${showDecimal(face)} of face due`
+        : `${showDecimal(face)} of face redeemed at ${price}${refunded}`;
+    return { on, what };
+  });
+  return [...redeemed, ...events.map((event) => ({ on: event.on, what: eventText(event) }))]
+    .sort((a, b) => a.on.localeCompare(b.on))
+    .map(({ on, what }) => [showDay(on), what]);
+}
+
+/** The dated events of an instrument in words, in order of date: steps and fixings of a rate among them. */
 export function eventFacts(document: InstrumentDocument): Fact[] {
-  if (document.kind === 'bond') return [];
+  if (document.kind === 'bond') return bondEvents(document);
   const { steps, index } = document.rate;
   const events = (document.events ?? []).map((event) => {
     const each = event.type === 'extra-principal' && event.every !== undefined;

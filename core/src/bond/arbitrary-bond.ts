@@ -51,7 +51,7 @@ const anyTerms: fc.Arbitrary<BondTerms> = fc
         agreed.set(on, Math.max(1, Math.floor((drawn.face * share) / 100)));
     }
     const instalments = [...agreed]
-      .map(([on, face]): Instalment => ({ on, face }))
+      .map(([on, face], at): Instalment => ({ on, face, at }))
       .sort((a, b) => a.on - b.on);
     const straight = drawn.method === 'straight-line';
     return {

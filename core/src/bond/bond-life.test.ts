@@ -1,5 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { compareMethods } from '../compare/bond-methods.ts';
+import { redemptionOutcome } from '../compare/redemption-outcome.ts';
 import { entries } from '../entries/entries.ts';
 import { balancesOf } from '../entries/balances.ts';
 import { explainBondFigure, type BondFigure } from '../explain/explain.ts';
@@ -89,7 +91,11 @@ describe('straight-line', () => {
       every: 'year',
       price: priced('98.5'),
       method: 'straight-line',
-      instalments: [2025, 2026, 2027, 2028].map((year) => ({ on: day(`${year}-01-01`), face: 2_000_000 })),
+      instalments: [2025, 2026, 2027, 2028].map((year, at) => ({
+        on: day(`${year}-01-01`),
+        face: 2_000_000,
+        at,
+      })),
     });
     expect(schedule.rows.slice(1).map((row) => row.amortization)).toEqual([
       50_000, 40_000, 30_000, 20_000, 10_000,
@@ -254,9 +260,9 @@ describe('bonds that cannot be', () => {
     ['100000.00 of face is outstanding', { redemptions: [redeemed('2026-01-01', 10_000_001, '100')] }],
     ['falls after the issue', { redemptions: [redeemed('2024-01-01', 100, '100')] }],
     ['and before', { redemptions: [redeemed('2029-01-01', 100, '100')] }],
-    ['on a coupon date after the issue', { instalments: [{ on: day('2025-02-01'), face: 100 }] }],
-    ['left to fall due at maturity', { instalments: [{ on: day('2025-01-01'), face: 10_000_000 }] }],
-    ['short of the face', { instalments: [{ on: day('2029-01-01'), face: 100 }] }],
+    ['on a coupon date after the issue', { instalments: [{ on: day('2025-02-01'), face: 100, at: 0 }] }],
+    ['left to fall due at maturity', { instalments: [{ on: day('2025-01-01'), face: 10_000_000, at: 0 }] }],
+    ['short of the face', { instalments: [{ on: day('2029-01-01'), face: 100, at: 0 }] }],
     ['make both straight-line', { method: 'straight-line', issueCosts: { amount: 5, method: 'effective' } }],
     ['leave nothing of the proceeds', { issueCosts: { amount: 20_000_000, method: 'effective' } }],
   ])('are refused: %s', (message, more) => {
@@ -269,5 +275,33 @@ describe('bonds that cannot be', () => {
     expect(() =>
       build('8', { price: { ofFace: ratio(1n), decimals: 0 }, redemptions: [all, again] }),
     ).toThrow('0.00 of face is outstanding');
+  });
+});
+
+describe('both methods', () => {
+  // Kieso, chapter 14, discount bond: 4,614 by effective interest in the first half-year, 4,772.20 straight-line.
+  it('are compared row by row', () => {
+    const schedule = build('8', { marketYield: percent('10'), rounding: { interest: 'unit', ties: 'even' } });
+    const { rows, farthest, farthestCarrying } = compareMethods(schedule);
+    expect(rows[0]).toMatchObject({ effective: 461_400, straightLine: 477_200, difference: 15_800 });
+    expect(farthest?.n).toBe(10);
+    expect(rows.reduce((sum, row) => sum + row.difference, 0)).toBe(0);
+    expect(farthestCarrying).toBeGreaterThan(0);
+    expect(rows.at(-1)?.carryingDifference).toBe(0);
+  });
+});
+
+describe('a redemption tried', () => {
+  it('says what it costs, and is what recording it makes', () => {
+    const before = build('8', { marketYield: percent('10') });
+    const { at: _, ...half } = redeemed('2026-03-01', 5_000_000, '99');
+    const tried = redemptionOutcome(before, half);
+    expect(tried.cash).toBe(4_950_000 + 66_667);
+    expect(tried.row.gain).toBe(tried.row.retired - 4_950_000);
+    expect(tried.schedule.rows).toEqual(
+      build('8', { marketYield: percent('10'), redemptions: [redeemed('2026-03-01', 5_000_000, '99')] }).rows,
+    );
+    // Six coupons of 200,000 are halved, less the two months of the sixth paid with the redemption.
+    expect(tried.couponsSpared).toBe(6 * 200_000 - 66_667);
   });
 });

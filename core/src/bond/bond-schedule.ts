@@ -3,7 +3,7 @@ import type { Fraction } from '../calendar/fraction.ts';
 import { ratio, type Ratio } from '../money/ratio.ts';
 import type { Carried, PeriodAmounts } from './bond-amortization.ts';
 import type { BondRates } from './bond-rates.ts';
-import type { BondTerms, Instalment } from './bond-terms.ts';
+import type { BondTerms, FaceDue } from './bond-terms.ts';
 import { yearsWithin, type CouponPeriod } from './coupon-periods.ts';
 
 /** What a row is: the issue, a coupon, or a redemption before maturity. */
@@ -82,7 +82,7 @@ export interface AccrualBasis {
   /** Of the whole period. */
   readonly amounts: PeriodAmounts;
   /** Face that falls due by agreement from here on, maturity included. */
-  readonly dues: readonly Instalment[];
+  readonly dues: readonly FaceDue[];
 }
 
 /** A bond's schedule. */

@@ -18,10 +18,16 @@ export type CouponFrequency = (typeof couponFrequencies)[number];
 export const amortizationMethods = ['effective', 'straight-line'] as const;
 export type AmortizationMethod = (typeof amortizationMethods)[number];
 
-/** Face that falls due before maturity by agreement, on a coupon date, at face. Minor units. */
-export interface Instalment {
+/** Face that falls due on a day. Minor units. */
+export interface FaceDue {
   readonly on: CalendarDay;
   readonly face: number;
+}
+
+/** Face that falls due before maturity by agreement, on a coupon date, at face. */
+export interface Instalment extends FaceDue {
+  /** Its place among the redemptions of the document, for faults. */
+  readonly at: number;
 }
 
 /** Face redeemed before it is due, at a price that nobody knew at issue. */

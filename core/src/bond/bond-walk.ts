@@ -1,12 +1,12 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
-import { compareRatios, multiplyRatios, ratio, type Ratio } from '../money/ratio.ts';
+import { compareRatios, multiplyRatios, ratio } from '../money/ratio.ts';
 import { BondAmortization, type Carried, type EvenBase } from './bond-amortization.ts';
 import { accruedCoupon, exactDecimal } from './bond-price.ts';
 import { bondRates } from './bond-rates.ts';
 import { BondRowWriter } from './bond-row-writer.ts';
 import { bondGrains, partOfGrains, roundToGrains } from './bond-rounding.ts';
 import { amortizedShare, type AccrualBasis, type BondSchedule } from './bond-schedule.ts';
-import type { BondTerms, EarlyRedemption, Instalment } from './bond-terms.ts';
+import type { BondTerms, EarlyRedemption, FaceDue } from './bond-terms.ts';
 import { checkBondTerms, refuseAboveOutstanding } from './check-bond-terms.ts';
 import { contractualFlows, type ContractualFlow } from './contractual-flows.ts';
 import { couponPeriods, periodsAfter, yearsWithin, type CouponPeriod } from './coupon-periods.ts';
@@ -21,7 +21,7 @@ class BondWalk {
   private readonly atIssue: Carried;
   private carried: Carried;
   private even: EvenBase;
-  private dues: readonly Instalment[];
+  private dues: readonly FaceDue[];
 
   constructor(
     private readonly terms: BondTerms,
@@ -97,8 +97,9 @@ class BondWalk {
   }
 
   /**
-   * Face redeemed inside a coupon period: what has accrued and amortized by the day is shared between the face
-   * redeemed and the rest, so that it sums to what was reported before; the rest goes on as it was.
+   * Face redeemed inside a coupon period: what has been amortized by the day is shared between the face redeemed and
+   * the rest, so that it sums to what was reported before; the rest goes on as it was. Coupon accrued on the face
+   * redeemed is paid with it.
    */
   private redeem(at: number, before: AccrualBasis, redemption: EarlyRedemption): AccrualBasis {
     const { terms, grains } = this;
@@ -118,25 +119,23 @@ class BondWalk {
     this.even = { from: at, carried: this.carried };
     this.dues = scaled(this.dues, redemption.face);
     const after = this.basis(at, redemption.on);
-    const accrued = (basis: AccrualBasis): bigint => this.accruedBy(basis, period, redemption.on);
     const share = amortizedShare(terms, period, redemption.on);
     const amortized = (of: 'discount' | 'costs'): bigint =>
       partOfGrains(terms, before.amounts[of], share) - partOfGrains(terms, after.amounts[of], share);
     this.writer.redemption(redemption, whole, this.carried, {
-      coupon: accrued(before) - accrued(after),
+      coupon: this.accruedOn(face, period, redemption.on),
       discount: amortized('discount'),
       costs: amortized('costs'),
     });
     return after;
   }
 
-  private accruedBy(basis: AccrualBasis, period: CouponPeriod, on: CalendarDay): bigint {
-    const passed = yearsWithin(this.terms, period, period.from, on);
-    const face: Ratio = { num: basis.carried.face, den: this.grains };
-    const years = ratio(BigInt(passed.num), BigInt(passed.den));
-    return on <= period.from
-      ? 0n
-      : roundToGrains(this.terms, multiplyRatios(face, multiplyRatios(this.terms.couponRate, years)));
+  /** Coupon accrued in its period on some face, grains. */
+  private accruedOn(face: bigint, period: CouponPeriod, on: CalendarDay): bigint {
+    if (on <= period.from) return 0n;
+    const { num, den } = yearsWithin(this.terms, period, period.from, on);
+    const yearly = multiplyRatios({ num: face, den: this.grains }, this.terms.couponRate);
+    return roundToGrains(this.terms, multiplyRatios(yearly, ratio(BigInt(num), BigInt(den))));
   }
 }
 
@@ -147,12 +146,12 @@ function atPar({ effectiveRate, marketYield, couponRate }: BondTerms, atIssue: C
   return atIssue.discount === 0n && agrees;
 }
 
-function dueOn(dues: readonly Instalment[], day: CalendarDay): number {
+function dueOn(dues: readonly FaceDue[], day: CalendarDay): number {
   return dues.reduce((sum, { on, face }) => sum + (on === day ? face : 0), 0);
 }
 
 /** What still falls due after part of the face was redeemed: each instalment less its share, the last the rest. */
-function scaled(dues: readonly Instalment[], redeemed: number): Instalment[] {
+function scaled(dues: readonly FaceDue[], redeemed: number): FaceDue[] {
   const outstanding = dues.reduce((sum, { face }) => sum + face, 0);
   let left = outstanding - redeemed;
   return dues.map(({ on, face }, at) => {

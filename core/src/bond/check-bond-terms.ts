@@ -43,12 +43,12 @@ function checkInstalments(terms: BondTerms): void {
   if (instalments.length === 0) return;
   const periods = couponPeriods(terms);
   let left = face;
-  instalments.forEach(({ on, face: part }) => {
-    const key = 'redemptions';
+  instalments.forEach(({ on, face: part, at }) => {
+    const key = `redemptions.${at}`;
     if (on <= terms.issued || !periods.some(({ to }) => to === on)) {
       const after = periods.find(({ to }) => to >= Math.max(on, terms.issued + 1)) ?? periods.at(-1);
       throw new TermsFault(
-        key,
+        `${key}.on`,
         `An instalment falls due on a coupon date after the issue; ${formatDay(on)} is none. The next is ` +
           `${formatDay(after?.to ?? matures)}. A redemption on any other day states its price.`,
       );
@@ -56,14 +56,14 @@ function checkInstalments(terms: BondTerms): void {
     left -= part;
     if (left < 0 || (left === 0 && on < matures)) {
       throw new TermsFault(
-        key,
+        `${key}.face`,
         `With ${money(terms, part)} on ${formatDay(on)} the instalments come to ${money(terms, face - left)} of a face ` +
           `of ${money(terms, face)}; some of it must be left to fall due at maturity.`,
       );
     }
     if (on === matures && left > 0) {
       throw new TermsFault(
-        key,
+        `${key}.face`,
         `The instalments come to ${money(terms, face - left)}, ${money(terms, left)} short of the face; leave the one ` +
           'at maturity out, or make it the rest.',
       );

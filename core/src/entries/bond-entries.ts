@@ -84,7 +84,7 @@ export function bondAccrualEntry(schedule: BondSchedule, on: CalendarDay): Entry
   const parts = [
     ...(coupon - received === 0 ? [] : ['coupon accrued']),
     ...(amortized.length === 0 ? [] : [`${amortized.join(' and ')} amortized`]),
-  ].join(', ');
+  ].join(' and ');
   const memo = `${parts.charAt(0).toUpperCase()}${parts.slice(1)} to ${formatDay(on)}`;
   const row = schedule.rows.findIndex(({ n, due }) => n === basis.n && due === basis.period.to);
   return entryOf(on, 'accrual', memo, row < 0 ? null : row, [

@@ -1,7 +1,7 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import type { Schedule } from '../instrument/instrument.ts';
-import { amortizedCosts } from '../loan/issue-costs.ts';
 import { bookedInterest } from '../loan/booked-interest.ts';
+import { amortizedThrough } from './amortized.ts';
 import { bondAccrual } from './bond-position.ts';
 import { position } from './position.ts';
 
@@ -17,11 +17,12 @@ export function interestExpense(schedule: Schedule, after: CalendarDay, through:
 function cumulative(schedule: Schedule, on: CalendarDay): number {
   if (schedule.kind === 'bond') {
     const accrual = bondAccrual(schedule, on);
-    const ofRows = schedule.rows.reduce((sum, { due, booked }) => {
-      const expense = booked.coupon - booked.received + booked.discount + booked.costs;
-      return sum + (due <= on ? expense : 0);
-    }, 0);
-    return ofRows + (accrual ? accrual.coupon - accrual.received + accrual.discount + accrual.costs : 0);
+    const ofRows = schedule.rows.reduce(
+      (sum, { due, booked }) => sum + (due <= on ? booked.coupon - booked.received : 0),
+      0,
+    );
+    const accrued = accrual ? accrual.coupon - accrual.received : 0;
+    return ofRows + accrued + amortizedThrough(schedule, on);
   }
   const booked = bookedInterest(schedule);
   let ofRows = 0;
@@ -30,5 +31,5 @@ function cumulative(schedule: Schedule, on: CalendarDay): number {
   }
   // What had accrued before a loan was taken on was another period's expense.
   const before = on >= schedule.terms.start ? (schedule.terms.takenOn?.accruedInterest ?? 0) : 0;
-  return ofRows + position(schedule, on).accruedInterest - before + amortizedCosts(schedule, on);
+  return ofRows + position(schedule, on).accruedInterest - before + amortizedThrough(schedule, on);
 }

@@ -3,6 +3,7 @@ import type { Knex } from 'knex';
 import {
   closeEntries,
   firstDay,
+  amortizedBetween,
   interestExpense,
   parseDay,
   type AccountRole,
@@ -63,23 +64,16 @@ export function instrumentWork(
   const figuresBefore = figuresOn(instrument, before);
   const nothing = figures.carrying === 0 && figuresBefore.carrying === 0 && figures.unpaidInterest === 0;
   if (nothing && made.inPeriod.length === 0) return undefined;
-  const premium = (of: typeof figures): number => of.unamortizedDiscount - of.unamortizedPremium;
-  const issuedNow = firstDay(schedule) > before;
-  const unamortizedBefore = issuedNow ? premiumAtIssue(instrument) : premium(figuresBefore);
   const row: CloseRow = {
     id: version.id,
     name: document.name,
     version: version.version,
     figures,
     expense: interestExpense(schedule, before, end),
-    amortized: unamortizedBefore - premium(figures),
+    amortized: amortizedBetween(schedule, before, end),
     currentChange: figures.current - figuresBefore.current,
   };
   return { ...made, instrument, row };
-}
-
-function premiumAtIssue({ schedule }: KnownInstrument): number {
-  return schedule.kind === 'bond' ? schedule.terms.face - schedule.proceeds : 0;
 }
 
 /** What the books hold for each instrument, by account. */
