@@ -37,7 +37,7 @@ await page.goto(`${address}/log-in`);
 await fill('Log-in name', 'ilka');
 await fill('Password', 'molten-sand-1450');
 await page.getByRole('button', { name: 'Log in' }).click();
-await page.getByText('14 instruments').waitFor();
+await page.getByText('16 instruments').waitFor();
 await take('register');
 
 await open('Annealing line loan');

@@ -103,7 +103,7 @@ function instalmentsOf({ redemptions = [] }: BondDocument, read: AmountReader): 
 
 function redemptionsOf({ redemptions = [] }: BondDocument, read: AmountReader): EarlyRedemption[] {
   return redemptions
-    .flatMap(({ on, face, price }, at): EarlyRedemption[] =>
+    .flatMap(({ on, face, price, refundedBy }, at): EarlyRedemption[] =>
       price === undefined
         ? []
         : [
@@ -111,6 +111,7 @@ function redemptionsOf({ redemptions = [] }: BondDocument, read: AmountReader): 
               on: dayOf(on),
               face: read.positive(`redemptions.${at}.face`, face),
               price: priceOf(price),
+              ...(refundedBy !== undefined && { refundedBy }),
               at,
             },
           ],

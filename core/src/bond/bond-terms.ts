@@ -37,6 +37,8 @@ export interface EarlyRedemption {
   readonly face: number;
   /** Clean, per 1 of face. */
   readonly price: Ratio;
+  /** The issue whose proceeds pay for it, where one does. */
+  readonly refundedBy?: string;
   /** Its place among the redemptions of the document, for faults. */
   readonly at: number;
 }

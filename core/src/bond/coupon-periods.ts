@@ -70,9 +70,9 @@ function firstIndex(terms: CouponCycle, cycle: DateCycle): number {
     if (!onCycle && !terms.zeroCoupon) {
       throw new TermsFault(
         'matures',
-        `Counted back from maturity, coupons fall on ${formatDay(cycleDate(cycle, next - 1))} and ` +
-          `${formatDay(cycleDate(cycle, next))}, so ${formatDay(dated)} is not on a coupon date. Change a date, or ` +
-          'state the first coupon if the first period is odd.',
+        `Counted back from maturity coupons fall on ${formatDay(cycleDate(cycle, next - 1))} and ` +
+          `${formatDay(cycleDate(cycle, next))}; ${formatDay(dated)} is not on a coupon date. Change a date, or ` +
+          'state the first coupon.',
       );
     }
     return next;

@@ -37,7 +37,7 @@ function chargedPostings(schedule: BondSchedule, { booked }: BondRow): Posting[]
 
 /** The entries of a row: a coupon and the instalment due with it, or a redemption and the coupon accrued on it. */
 export function bondRowEntries(schedule: BondSchedule, row: BondRow): (Entry | undefined)[] {
-  const at = schedule.rows.indexOf(row);
+  const at = row.n || null;
   if (row.kind === 'issue') return [bondIssueEntry(schedule)];
   const face = row.faceBefore - row.faceAfter;
   if (row.kind === 'coupon') {
@@ -50,11 +50,12 @@ export function bondRowEntries(schedule: BondSchedule, row: BondRow): (Entry | u
       ]),
     ];
   }
-  const price = schedule.terms.redemptions.find((each) => each.at === row.redemption)?.price;
-  const priced = price ? ` at ${formatPercent(price).replace('%', '')}` : '';
+  const terms = schedule.terms.redemptions.find((each) => each.at === row.redemption);
+  const priced = terms ? ` at ${formatPercent(terms.price).replace('%', '')}` : '';
+  const refunded = terms?.refundedBy === undefined ? '' : `, refunded by ${terms.refundedBy}`;
   return [
     entryOf(row.due, 'coupon', 'Coupon and amortization to redemption', at, chargedPostings(schedule, row)),
-    entryOf(row.due, 'redemption', `Redemption${priced} before maturity`, at, [
+    entryOf(row.due, 'redemption', `Redemption${priced} before maturity${refunded}`, at, [
       ['bonds-payable', face],
       discountPosting(schedule, -row.booked.discountWrittenOff),
       ['issue-costs', -row.booked.costsWrittenOff],
@@ -68,7 +69,7 @@ export function bondRowEntries(schedule: BondSchedule, row: BondRow): (Entry | u
 export function bondRedemptionEntry(schedule: BondSchedule): Entry | undefined {
   const last = lastCouponRow(schedule);
   if (!last) return undefined;
-  return entryOf(schedule.terms.matures, 'redemption', 'Redemption at maturity', schedule.rows.length - 1, [
+  return entryOf(schedule.terms.matures, 'redemption', 'Redemption at maturity', last.n, [
     ['bonds-payable', last.faceAfter],
     ['cash', -last.faceAfter],
   ]);
@@ -86,8 +87,7 @@ export function bondAccrualEntry(schedule: BondSchedule, on: CalendarDay): Entry
     ...(amortized.length === 0 ? [] : [`${amortized.join(' and ')} amortized`]),
   ].join(' and ');
   const memo = `${parts.charAt(0).toUpperCase()}${parts.slice(1)} to ${formatDay(on)}`;
-  const row = schedule.rows.findIndex(({ n, due }) => n === basis.n && due === basis.period.to);
-  return entryOf(on, 'accrual', memo, row < 0 ? null : row, [
+  return entryOf(on, 'accrual', memo, basis.n, [
     ['interest-expense', coupon - received + discount + costs],
     discountPosting(schedule, -discount),
     ['issue-costs', -costs],

@@ -30,6 +30,12 @@ export function entries(
     .sort((a, b) => a.date - b.date || entryKinds.indexOf(a.kind) - entryKinds.indexOf(b.kind));
 }
 
+/** What is booked on one day: what falls on it, and what a period ending on it would accrue. */
+export function entriesOnDay(schedule: Schedule, day: CalendarDay): Entry[] {
+  const own = ownEntries(schedule, day, day);
+  return [...own, accrualEntry(schedule, day)].filter((entry) => entry !== undefined);
+}
+
 function ownEntries(schedule: Schedule, from: CalendarDay, to: CalendarDay): (Entry | undefined)[] {
   const within = (day: CalendarDay): boolean => day >= from && day <= to;
   const found: (Entry | undefined)[] = [];

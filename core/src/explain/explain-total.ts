@@ -1,4 +1,5 @@
 import { calendarFields, formatDay } from '../calendar/calendar-day.ts';
+import type { BondSchedule } from '../bond/bond-schedule.ts';
 import type { LoanSchedule } from '../loan/loan-schedule.ts';
 import { totalOf } from '../loan/totals.ts';
 import type { ExplainStep, Explanation } from './explanation.ts';
@@ -55,4 +56,32 @@ function label({ n, date }: LoanSchedule, row: number, next: number, single: boo
   let payments = 0;
   for (let at = row; at < next; at += 1) if ((n[at] as number) > 0) payments += 1;
   return `${calendarFields(date[row] as number).year}, ${payments} ${payments === 1 ? 'payment' : 'payments'}`;
+}
+
+/** Columns of a bond whose totals are shown. */
+export type TotalledBondColumn = 'coupon' | 'expense' | 'amortization';
+
+const bondNames: Readonly<Record<TotalledBondColumn, string>> = {
+  coupon: 'Coupons',
+  expense: 'Interest expense',
+  amortization: 'Amortization',
+};
+
+/** How the total of a bond's column over its whole life is made: by calendar year. */
+export function explainBondTotal({ rows }: BondSchedule, column: TotalledBondColumn): Explanation {
+  const years = new Map<number, { amount: number; row: number }>();
+  rows.forEach((row, index) => {
+    const { year } = calendarFields(row.due);
+    const known = years.get(year) ?? { amount: 0, row: index };
+    years.set(year, { ...known, amount: known.amount + row[column] });
+  });
+  return {
+    title: `${bondNames[column]}, from issue to the end`,
+    amount: rows.reduce((sum, row) => sum + row[column], 0),
+    steps: [...years].map(([year, { amount, row }]) => ({
+      label: String(year),
+      amount,
+      link: { to: 'row', row, column },
+    })),
+  };
 }

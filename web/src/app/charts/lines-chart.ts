@@ -15,7 +15,7 @@ export interface DrawnLine {
 export function linesChart(
   lines: readonly DrawnLine[],
   paid: number,
-  most: number | undefined,
+  bounds: { readonly least?: number; readonly most?: number },
   tip: (at: number) => string,
 ): () => EChartsCoreOption {
   return () => {
@@ -24,7 +24,12 @@ export function linesChart(
       textStyle: { fontFamily: 'Public Sans Variable' },
       grid: { left: 2, right: 2, top: 8, bottom: 2 },
       xAxis: { type: 'category', data: Array.from({ length: count }, (_, at) => at), show: false },
-      yAxis: { type: 'value', show: false, min: 0, ...(most !== undefined && { max: most }) },
+      yAxis: {
+        type: 'value',
+        show: false,
+        min: bounds.least ?? 0,
+        ...(bounds.most !== undefined && { max: bounds.most }),
+      },
       tooltip: {
         trigger: 'axis',
         confine: true,

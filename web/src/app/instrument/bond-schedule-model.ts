@@ -1,5 +1,7 @@
 import {
   explainBondFigure,
+  explainBondTotal,
+  explainDiscountAtIssue,
   explainPosition,
   formatPercent,
   position,
@@ -8,44 +10,23 @@ import {
   type BondSchedule,
 } from '@coffer/core';
 import { showAmount, showDay, showMovement } from '@coffer/contract';
-import { splitChart } from '../charts/split-chart';
 import type { GridColumn, GridRow } from '../figures/grid-model';
-import { asOfBand, rowId, type Moment, type ScheduleModel, type ScheduleRow } from './schedule-model';
+import { bondPictures } from './bond-pictures';
+import {
+  asOfBand,
+  rowId,
+  type LifeFact,
+  type Moment,
+  type ScheduleModel,
+  type ScheduleRow,
+} from './schedule-model';
 
 /** A bond's schedule as the page draws it. */
 export function bondScheduleModel(schedule: BondSchedule, at: Moment): ScheduleModel {
-  const { terms, rows } = schedule;
-  const coupons = rows.filter((row) => row.n > 0);
-  const paid = coupons.filter((row) => row.due <= at.on).length;
-  const premium = schedule.proceeds > terms.face;
-  const amortization = premium ? 'premium amortized' : 'discount amortized';
   return {
     columns: columns(schedule),
     rows: gridRows(schedule, at),
-    pictures: [
-      {
-        name: 'Expense of each coupon period',
-        hint: 'solid up to the as-of date, pale after it',
-        legend: [
-          { text: premium ? 'expense' : 'coupon', tone: 'principal' },
-          { text: amortization, tone: 'interest' },
-          { text: 'carrying amount', tone: 'flag' },
-        ],
-        words: `Interest expense of ${coupons.length} coupon periods, and the carrying amount from ${showAmount(schedule.proceeds, terms.digits)} to ${showAmount(terms.face, terms.digits)}.`,
-        option: splitChart(
-          coupons.map((row) => ({
-            label: `${row.n} · ${showDay(row.due)}`,
-            lower: premium ? row.expense : row.coupon,
-            upper: Math.abs(row.amortization),
-            line: row.closing,
-          })),
-          paid,
-          [premium ? 'expense' : 'coupon', amortization],
-          terms.digits,
-        ),
-        rows: coupons.map((row) => row.n),
-      },
-    ],
+    pictures: bondPictures(schedule, at),
     life: life(schedule),
     notices: [],
     explain: (index, column) =>
@@ -55,26 +36,41 @@ export function bondScheduleModel(schedule: BondSchedule, at: Moment): ScheduleM
   };
 }
 
-function life(schedule: BondSchedule): (readonly [string, string])[] {
-  const { terms, rows, proceeds } = schedule;
+function life(schedule: BondSchedule): LifeFact[] {
+  const { terms, rows, proceeds, accruedReceived, rates } = schedule;
   const sum = (of: (row: BondRow) => number): number => rows.reduce((total, row) => total + of(row), 0);
   const money = (minor: number): string => showAmount(minor, terms.digits);
-  const apart = terms.face - proceeds;
+  const percent = (rate: typeof rates.effective): string =>
+    `${rate.times(100).toDecimalPlaces(6).toFixed()}%`;
+  const apart = terms.face - (proceeds - accruedReceived);
+  const share = ((100 * Math.abs(apart)) / terms.face).toFixed(2);
+  const gain = sum((row) => (row.kind === 'redemption' ? row.gain : 0));
   return [
-    ['Price, percent of face', schedule.price.times(100).toDecimalPlaces(6).toFixed()],
+    ['Price', rates.price.times(100).toDecimalPlaces(6).toFixed()],
     ['Proceeds', money(proceeds)],
-    [apart >= 0 ? 'Discount' : 'Premium', money(Math.abs(apart))],
-    ['Coupon rate', formatPercent(terms.couponRate)],
-    ['Effective rate', `${schedule.effectiveRate.times(100).toDecimalPlaces(6).toFixed()}%`],
-    ['Coupons in all', money(sum((row) => row.coupon))],
-    ['Expense in all', money(sum((row) => row.expense))],
+    ...(accruedReceived === 0 ? [] : [['of it coupon', money(accruedReceived)] as const]),
+    [apart >= 0 ? 'Discount' : 'Premium', money(Math.abs(apart)), () => explainDiscountAtIssue(schedule)],
+    ['of face', `${share}%`],
+    ...(terms.issueCosts ? [['Issue costs', money(terms.issueCosts.amount)] as const] : []),
+    ['Coupon rate', terms.zeroCoupon ? 'none' : formatPercent(terms.couponRate)],
+    ...(rates.ofPrice.eq(rates.effective) ? [] : [['Yield of the price', percent(rates.ofPrice)] as const]),
+    [
+      terms.method === 'straight-line' ? 'Effective rate, not used' : 'Effective rate',
+      percent(rates.effective),
+    ],
+    ['Coupons in all', money(sum((row) => row.coupon)), () => explainBondTotal(schedule, 'coupon')],
+    ['Expense in all', money(sum((row) => row.expense)), () => explainBondTotal(schedule, 'expense')],
+    ...(gain === 0
+      ? []
+      : [[gain < 0 ? 'Loss on redemption' : 'Gain on redemption', money(Math.abs(gain))] as const]),
     ['Matures', showDay(terms.matures)],
   ];
 }
 
 function columns(schedule: BondSchedule): GridColumn<ScheduleRow>[] {
-  const { digits } = schedule.terms;
-  const rowOf = ({ index }: ScheduleRow): BondRow => schedule.rows[index] as BondRow;
+  const { terms, rows } = schedule;
+  const { digits } = terms;
+  const rowOf = ({ index }: ScheduleRow): BondRow => rows[index] as BondRow;
   const figure = (
     key: BondFigure,
     title: string,
@@ -83,7 +79,7 @@ function columns(schedule: BondSchedule): GridColumn<ScheduleRow>[] {
     key,
     title,
     align: 'right',
-    track: 'minmax(96px, 1fr)',
+    track: 'minmax(84px, 1fr)',
     explains: true,
     cell: (row) => showAmount(rowOf(row)[key], digits),
     ...more,
@@ -94,24 +90,28 @@ function columns(schedule: BondSchedule): GridColumn<ScheduleRow>[] {
     more: Partial<GridColumn<ScheduleRow>> = {},
   ): GridColumn<ScheduleRow> =>
     figure(key, title, { cell: (row) => showMovement(rowOf(row)[key], digits), ...more });
+  const premium = (rows[0]?.unamortized ?? 0) < 0;
+  const retires = rows.some(({ retired }) => retired !== 0);
   return [
-    {
-      key: 'n',
-      title: 'No.',
-      align: 'right',
-      track: '52px',
-      cell: (row) => (rowOf(row).n === 0 ? 'issue' : String(rowOf(row).n)),
-    },
-    { key: 'due', title: 'Date', align: 'left', track: '106px', cell: (row) => showDay(rowOf(row).due) },
-    figure('opening', 'Opening', { track: 'minmax(114px, 1.15fr)' }),
-    movement('coupon', 'Coupon', { tone: 'principal' }),
+    { key: 'n', title: 'No.', align: 'right', track: '66px', cell: (row) => numberOf(rowOf(row)) },
+    { key: 'due', title: 'Date', align: 'left', track: '100px', cell: (row) => showDay(rowOf(row).due) },
+    // Where face leaves before maturity its columns take the room of the opening, which the row before closes with.
+    ...(retires ? [] : [figure('opening', 'Opening', { track: 'minmax(118px, 1.15fr)' })]),
+    ...(terms.zeroCoupon ? [] : [movement('coupon', 'Coupon', { tone: 'principal' })]),
     movement('expense', 'Expense', { tone: 'interest' }),
     movement('amortization', 'Amortization'),
-    figure('unamortized', schedule.proceeds > schedule.terms.face ? 'Premium left' : 'Discount left', {
-      cell: (row) => showAmount(Math.abs(rowOf(row).unamortized), digits),
+    ...(retires ? [movement('retired', 'Retired', { track: 'minmax(100px, 1.1fr)' })] : []),
+    ...(terms.redemptions.length > 0 ? [movement('gain', 'Gain or loss')] : []),
+    figure('unamortized', premium ? 'Premium left' : terms.issueCosts ? 'Unamortized' : 'Discount left', {
+      cell: (row) => showAmount(premium ? -rowOf(row).unamortized : rowOf(row).unamortized, digits),
     }),
-    figure('closing', 'Carrying', { track: 'minmax(114px, 1.15fr)' }),
+    figure('closing', 'Carrying', { track: 'minmax(118px, 1.15fr)' }),
   ];
+}
+
+function numberOf(row: BondRow): string {
+  if (row.kind === 'coupon') return String(row.n);
+  return row.kind === 'issue' ? 'issue' : 'redeem';
 }
 
 function gridRows(schedule: BondSchedule, at: Moment): GridRow<ScheduleRow>[] {
@@ -125,10 +125,13 @@ function gridRows(schedule: BondSchedule, at: Moment): GridRow<ScheduleRow>[] {
   }));
   const { accruedInterest, carrying } = position(schedule, at.on);
   if (carrying > 0) {
+    const accrued = terms.zeroCoupon
+      ? ''
+      : `coupon of ${showAmount(accruedInterest, terms.digits)} accrued, `;
     rows.splice(before, 0, {
       type: 'band',
       id: asOfBand,
-      text: `${showDay(at.on)} · period end: coupon of ${showAmount(accruedInterest, terms.digits)} accrued, carrying amount ${showAmount(carrying, terms.digits)}`,
+      text: `${showDay(at.on)} · period end: ${accrued}carrying amount ${showAmount(carrying, terms.digits)}`,
     });
   }
   return rows;

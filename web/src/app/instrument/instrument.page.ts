@@ -15,10 +15,12 @@ import { SessionService } from '../session/session.service';
 import { EntriesTab } from './entries-tab';
 import { HistoryTab } from './history-tab';
 import { InstrumentsService, type OpenInstrument } from './instruments.service';
+import { MethodsTab } from './methods-tab';
 import { PositionTab } from './position-tab';
 import { RecordPaymentDialog } from './record-payment.dialog';
 import { ScheduleTab } from './schedule-tab';
 import { TermsTab } from './terms-tab';
+import { RedeemTab } from '../try/redeem-tab';
 import { TryTab } from '../try/try-tab';
 
 /** One instrument: its schedule, terms and events, entries, position and history. */
@@ -32,7 +34,9 @@ import { TryTab } from '../try/try-tab';
     MatButtonModule,
     MatMenuModule,
     MatTabsModule,
+    MethodsTab,
     PositionTab,
+    RedeemTab,
     RouterLink,
     ScheduleTab,
     TermsTab,
@@ -64,6 +68,8 @@ export class InstrumentPage {
     ['position', 'Position'],
     ['history', 'History'],
     ['try', 'Try a change'],
+    ['redeem', 'Try a redemption'],
+    ['methods', 'Both methods'],
   ] as const;
   protected readonly proofs = computed(() => {
     const opened = this.opened();
@@ -94,9 +100,12 @@ export class InstrumentPage {
       });
   }
 
-  /** Trying changes is for loans. */
+  /** Changes are tried of loans, redemptions of bonds. */
   protected tabsOf({ read }: OpenInstrument): readonly (readonly [string, string])[] {
-    return read.document.kind === 'loan' ? this.tabs : this.tabs.filter(([place]) => place !== 'try');
+    const { kind } = read.document;
+    const apart: readonly string[] =
+      kind === 'bond' ? ['try'] : ['redeem', 'methods', ...(kind === 'loan' ? [] : ['try'])];
+    return this.tabs.filter(([place]) => !apart.includes(place));
   }
 
   /** Terms were changed: the schedule they make is shown, with what was done. */

@@ -43,7 +43,7 @@ function drawnPicture(schedule: LoanSchedule, limit: number, at: Moment): Schedu
         { name: 'limit', token: '--ink-2', values: rows.map(() => limit), dashed: true },
       ],
       past.length,
-      limit * 1.05,
+      { most: limit * 1.05 },
       (index) => {
         const row = rows[index];
         return row ? `${showDay(row.date)}<br>drawn ${money(row.closing)}<br>limit ${money(limit)}` : '';
@@ -105,7 +105,7 @@ const running: Picture = (rows, paid, at, digits) => {
         { name: 'still owed', token: '--ink-2', values: rows.map((row) => row.closing), dashed: true },
       ],
       paid,
-      undefined,
+      {},
       (index) => {
         const row = rows[index];
         if (!row) return '';
@@ -137,7 +137,7 @@ const share: Picture = (rows, paid) => {
         { name: 'in all paid so far', token: '--ink-2', values: soFar, dashed: true },
       ],
       paid,
-      100,
+      { most: 100 },
       (index) => {
         const row = rows[index];
         if (!row) return '';

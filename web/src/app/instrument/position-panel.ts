@@ -79,9 +79,10 @@ export class PositionPanel {
       at[figure] === 0 ? [] : [{ figure, label, amount: at[figure] }];
     return [
       { figure: 'outstanding', label: bond ? 'Face' : 'Outstanding', amount: at.outstanding },
-      ...some('unamortizedDiscount', 'less unamortized discount'),
-      ...some('unamortizedPremium', 'plus unamortized premium'),
-      ...(bond
+      ...some('unamortizedDiscount', 'less discount'),
+      ...some('unamortizedPremium', 'plus premium'),
+      ...some('unamortizedIssueCosts', 'less issue costs'),
+      ...(bond || at.unamortizedIssueCosts !== 0
         ? [{ figure: 'carrying' as const, label: 'Carrying amount', amount: at.carrying, strong: true }]
         : []),
       {

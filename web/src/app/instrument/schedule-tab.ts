@@ -9,7 +9,9 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
+import { MatDialog } from '@angular/material/dialog';
 import { Router } from '@angular/router';
 import {
   addMonths,
@@ -19,6 +21,7 @@ import {
   type Explanation,
   type FigureLink,
   type PositionFigure,
+  type Schedule,
 } from '@coffer/core';
 import { Chart } from '../charts/chart';
 import { AsOfService } from '../company/as-of.service';
@@ -27,6 +30,7 @@ import { ExplainPanel } from '../explain/explain-panel';
 import { FigureGrid } from '../figures/figure-grid';
 import type { GridChoice, GridRow } from '../figures/grid-model';
 import { bondScheduleModel } from './bond-schedule-model';
+import { DayEntriesDialog, type DayOfEntries } from './day-entries.dialog';
 import type { OpenInstrument } from './instruments.service';
 import { loanScheduleModel } from './loan-schedule-model';
 import { PositionPanel } from './position-panel';
@@ -36,10 +40,19 @@ import { asOfBand, rowId, type ScheduleRow } from './schedule-model';
 /** The schedule: its picture, its rows with the period end among them, and how any figure is made. */
 @Component({
   selector: 'coffer-schedule-tab',
-  imports: [Chart, MatButtonToggleModule, ExplainPanel, FigureGrid, PositionPanel, StretchTotals],
+  imports: [
+    Chart,
+    MatButtonModule,
+    MatButtonToggleModule,
+    ExplainPanel,
+    FigureGrid,
+    PositionPanel,
+    StretchTotals,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './schedule-tab.html',
   styleUrl: './schedule-tab.scss',
+  host: { '(document:keydown)': 'onKey($event)' },
 })
 export class ScheduleTab {
   readonly instrument = input.required<OpenInstrument>();
@@ -49,6 +62,7 @@ export class ScheduleTab {
   private readonly asOf = inject(AsOfService);
   private readonly company = inject(CompanyService);
   private readonly router = inject(Router);
+  private readonly dialog = inject(MatDialog);
   private readonly grid = viewChild<FigureGrid<ScheduleRow>>(FigureGrid);
 
   protected readonly schedule = computed(() => this.instrument().read.schedule);
@@ -76,6 +90,7 @@ export class ScheduleTab {
   protected readonly explained = signal<{ how: Explanation; row: string; column: string } | undefined>(
     undefined,
   );
+  private looked: CalendarDay | undefined;
   protected readonly markedBar = signal<number | undefined>(undefined);
   protected readonly markedRow = computed(() => {
     const at = this.markedBar();
@@ -105,8 +120,24 @@ export class ScheduleTab {
   }
 
   protected onLook(row: GridRow<ScheduleRow> | undefined): void {
+    this.looked = row?.type === 'item' ? dayOfRow(this.schedule(), row.item.index) : undefined;
     const at = row?.type === 'item' ? this.picture().rows.indexOf(row.item.index) : -1;
     this.markedBar.set(at < 0 ? undefined : at);
+  }
+
+  /** One key shows the entries of the row under the cursor, or of the as-of date. */
+  protected onKey(event: KeyboardEvent): void {
+    const typing =
+      event.target instanceof Element && event.target.closest('input, textarea, [role=dialog], [role=menu]');
+    if (event.key !== 'e' || event.ctrlKey || event.metaKey || event.altKey || typing) return;
+    event.preventDefault();
+    this.showEntries();
+  }
+
+  protected showEntries(): void {
+    const { document, schedule } = this.instrument().read;
+    const data = { name: document.name, schedule, day: this.looked ?? this.on() };
+    this.dialog.open<DayEntriesDialog, DayOfEntries>(DayEntriesDialog, { data, width: '560px' });
   }
 
   protected onPick(bar: number): void {
@@ -136,4 +167,9 @@ export class ScheduleTab {
     const how = this.model().explain(index, column);
     if (how) this.explained.set({ how, row, column });
   }
+}
+
+/** The day of a schedule's row. */
+function dayOfRow(schedule: Schedule, index: number): CalendarDay | undefined {
+  return schedule.kind === 'loan' ? schedule.date[index] : schedule.rows[index]?.due;
 }

@@ -13,7 +13,12 @@ import { EntryTable } from './entry-table';
       <coffer-entry-table coded [lines]="entry.lines">
         <strong>{{ entry.memo | withDays }}</strong>
         <span class="dim">
-          {{ entry.date | day }} · {{ entry.number === null ? 'not posted yet' : 'entry ' + entry.number }}
+          {{ entry.date | day }}
+          @if (entry.number !== null) {
+            · entry {{ entry.number }}
+          } @else if (posts()) {
+            · not posted yet
+          }
         </span>
       </coffer-entry-table>
     } @empty {
@@ -32,4 +37,6 @@ import { EntryTable } from './entry-table';
 })
 export class EntryList {
   readonly entries = input.required<readonly EntryView[]>();
+  /** Whether these are the books' own entries, posted or still to be; otherwise they are only shown as they would be. */
+  readonly posts = input(true);
 }

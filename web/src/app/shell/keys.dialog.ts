@@ -34,6 +34,7 @@ export class KeysDialog {
     ['Shift with ↑ ↓', 'In a table: take in more rows'],
     ['Ctrl C', 'In a table: copy the rows with their headings'],
     ['digits', 'In a cell that can be typed into: begin typing; Enter keeps it, Escape does not'],
+    ['e', 'In a schedule: the entries of the row, or of any day'],
     ['a', 'In the payments: tick all or none'],
     ['Ctrl Enter', 'In the payments: record what is ticked'],
     ['?', 'This list'],

@@ -1,21 +1,24 @@
 import { showDay } from '@coffer/contract';
 import { readDay } from '../typed/typed-day';
-import type { TypedEvent } from './form/event-form';
+import { bondEventForm, type TypedBond, type TypedBondEvent } from './form/bond-form';
+import { eventForm, type TypedEvent } from './form/event-form';
 import type { TypedLoan } from './form/loan-form';
-import type { EnteredKind } from './form/terms-form';
-import type { TypedStretch } from './form/stretch-form';
+import { stretchForm, type TypedStretch } from './form/stretch-form';
+import { termsForm, type EnteredKind, type TypedTerms } from './form/terms-form';
 
 /** A common agreement to begin from: what it is, and how it fills the form; amounts and dates stay as typed. */
 export interface StartingPoint {
   readonly name: string;
   readonly what: string;
   readonly kind: EnteredKind;
-  readonly loan: Partial<Omit<TypedLoan, 'stretches' | 'events'>>;
-  readonly stretches: readonly Partial<TypedStretch>[];
+  readonly loan?: Partial<Omit<TypedLoan, 'stretches' | 'events'>>;
+  readonly stretches?: readonly Partial<TypedStretch>[];
   readonly events?: readonly Partial<TypedEvent>[];
+  readonly bond?: Partial<Omit<TypedBond, 'events'>>;
+  readonly bondEvents?: readonly Partial<TypedBondEvent>[];
 }
 
-/** The agreements that most loans are one of. */
+/** The agreements that most loans and bonds are one of. */
 export const startingPoints: readonly StartingPoint[] = [
   {
     name: 'Level payments',
@@ -130,7 +133,61 @@ export const startingPoints: readonly StartingPoint[] = [
     stretches: [{ type: 'level' }],
     events: [{ type: 'draw' }],
   },
+  {
+    name: 'Bonds with coupons',
+    what: 'half-yearly coupons, sold at a price or to a yield',
+    kind: 'bond',
+    bond: {},
+  },
+  {
+    name: 'Bonds sold between coupon dates',
+    what: 'the coupon accrued by the sale is received with the price',
+    kind: 'bond',
+    bond: { price: '100' },
+  },
+  {
+    name: 'Serial bonds',
+    what: 'part of the face falls due each year',
+    kind: 'bond',
+    bond: { every: 'year' },
+    bondEvents: [{ type: 'instalment' }, { type: 'instalment' }],
+  },
+  {
+    name: 'Note without coupon',
+    what: 'sold at a discount, its face due at maturity',
+    kind: 'bond',
+    bond: { class: 'note', pays: 'nothing', every: 'year' },
+  },
+  {
+    name: 'Note issued for goods',
+    what: 'interest imputed at a market rate, the goods at present value',
+    kind: 'bond',
+    bond: { class: 'note', issuedFor: 'goods', pays: 'nothing', every: 'year' },
+  },
 ];
+
+/** What a form holds once it begins from an agreement; amounts, rates and dates stay as typed. */
+export function begunFrom(point: StartingPoint, typed: TypedTerms): TypedTerms {
+  const empty = termsForm().getRawValue();
+  if (point.kind === 'bond') {
+    const { face, issued, matures, coupon, price, yield: marketYield } = typed.bond;
+    const kept = { face, issued, matures, coupon, price, yield: marketYield };
+    const events = (point.bondEvents ?? []).map((event) => bondEventForm(event).getRawValue());
+    return { ...typed, kind: 'bond', bond: { ...empty.bond, ...kept, ...point.bond, events } };
+  }
+  const { amount, start, rate, first } = typed.loan;
+  const loan = {
+    ...empty.loan,
+    amount,
+    start,
+    rate,
+    first,
+    ...point.loan,
+    stretches: (point.stretches ?? []).map((stretch) => stretchForm(stretch).getRawValue()),
+    events: (point.events ?? []).map((event) => eventForm(event).getRawValue()),
+  };
+  return { ...typed, kind: point.kind, loan };
+}
 
 /** The day that a new event is first put on: a month after the last one, or after the start. */
 export function firstDayOfEvent(loan: TypedLoan): string {

@@ -16,7 +16,7 @@ import { MatMenuModule } from '@angular/material/menu';
 import { Router, RouterLink } from '@angular/router';
 import { animationFrameScheduler, auditTime, debounceTime, map, startWith, switchMap, tap } from 'rxjs';
 import { parseDay } from '@coffer/core';
-import { type Fault, showDecimal } from '@coffer/contract';
+import { type Fault, showDates, showDecimal } from '@coffer/contract';
 import { ApiRefusal, newKey } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { AsOfService } from '../company/as-of.service';
@@ -39,7 +39,7 @@ import { UndoHistory } from './form/undo-history';
 import { PreviewPanel } from './preview/preview-panel';
 import type { PreviewAnswer } from './preview/schedule-preview';
 import { SchedulePreviewService } from './preview/schedule-preview.service';
-import { firstDayOfEvent, startingPoints, type StartingPoint } from './starting-points';
+import { begunFrom, firstDayOfEvent, startingPoints, type StartingPoint } from './starting-points';
 import { Timeline, type TimelineAct } from './timeline/timeline';
 import { carryOut } from './timeline/carry-out';
 import { timelineModel } from './timeline/timeline-model';
@@ -115,6 +115,10 @@ export class TermsPage {
   protected readonly elsewhere = computed(() =>
     this.faults().filter(({ key }) => key === '' || key === 'currency' || key === 'payments.phases'),
   );
+  protected readonly pointsOfKind = computed(() => {
+    const bond = this.typed().kind === 'bond';
+    return startingPoints.filter(({ kind }) => (kind === 'bond') === bond);
+  });
   protected readonly line = computed(() => this.typed().kind === 'credit-line');
   protected readonly life = computed(() =>
     this.typed().kind === 'bond'
@@ -170,7 +174,7 @@ export class TermsPage {
   /** What is wrong with the field of a key; fields still empty are only spoken of once saving was tried. */
   protected readonly fault = (key: string): string => {
     const fault = this.faults().find((candidate) => candidate.key === key);
-    if (fault) return fault.message;
+    if (fault) return showDates(fault.message);
     return this.asked() && this.reading().missing.includes(key) ? 'Needed.' : '';
   };
 
@@ -178,7 +182,7 @@ export class TermsPage {
   protected readonly workedOut = (of: 'price' | 'yield'): string => {
     const made = this.made()?.schedule;
     if (made?.kind !== 'bond' || this.stale() || this.typed().bond[of].trim() !== '') return '';
-    const text = of === 'price' ? made.price : made.effectiveRate?.replace('%', '');
+    const text = of === 'price' ? made.price : (made.yield ?? made.effectiveRate)?.replace('%', '');
     return text === undefined ? '' : `worked out: ${Number(text).toFixed(6)}${of === 'yield' ? '%' : ''}`;
   };
 
@@ -264,20 +268,7 @@ export class TermsPage {
   }
 
   protected begin(point: StartingPoint): void {
-    const typed = this.form.getRawValue();
-    const empty = termsForm().getRawValue().loan;
-    const { amount, start, rate, first } = typed.loan;
-    const loan = {
-      ...empty,
-      amount,
-      start,
-      rate,
-      first,
-      ...point.loan,
-      stretches: point.stretches.map((stretch) => stretchForm(stretch).getRawValue()),
-      events: (point.events ?? []).map((event) => eventForm(event).getRawValue()),
-    };
-    this.step(() => putBack(this.form, { ...typed, kind: point.kind, loan }));
+    this.step(() => putBack(this.form, begunFrom(point, this.form.getRawValue())));
   }
 
   protected undo(): void {

@@ -6,6 +6,8 @@ import type { CurvePoint } from './tried';
 /** A balance over time, with the letter that marks it. */
 export interface Curve {
   readonly letter: string;
+  /** Said of it, where it is no variant. */
+  readonly name?: string;
   readonly points: readonly CurvePoint[];
   readonly chosen: boolean;
 }
@@ -46,8 +48,8 @@ export function curvesChart(curves: readonly Curve[], on: number, digits: number
         formatter: ({ seriesName, value }: { seriesName: string; value: [number, number] }) =>
           `${seriesName}<br>${showDay(value[0] / dayMilliseconds)}<br>owed ${showAmount(Math.round(value[1] * 10 ** digits), digits)}`,
       },
-      series: curves.map(({ letter, points, chosen }, at) => ({
-        name: at === 0 ? 'as it is' : `variant ${letter}`,
+      series: curves.map(({ letter, name, points, chosen }, at) => ({
+        name: name ?? (at === 0 ? 'as it is' : `variant ${letter}`),
         type: 'line',
         step: 'end',
         lineStyle: {

@@ -26,6 +26,9 @@ import { MatInputModule } from '@angular/material/input';
     </mat-form-field>
   `,
   styles: `
+    :host {
+      display: block;
+    }
     mat-form-field {
       width: 100%;
     }

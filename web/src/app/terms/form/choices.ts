@@ -1,12 +1,14 @@
 import {
   businessCalendars,
   compoundings,
+  couponFrequencies,
   dayCountNames,
   dayCounts,
   frequencies,
   type Compounding,
   type DayCountName,
 } from '@coffer/core';
+import type { BondEventType } from './bond-form';
 import type { EventType } from './event-form';
 import type { StretchType } from './stretch-form';
 import { frequencyInWords } from '@coffer/contract';
@@ -28,10 +30,7 @@ export const dayCountChoices: Choices = dayCountNames.map((name) => {
 export const frequencyChoices: Choices = frequencies.map((every) => [every, frequencyInWords(every)]);
 
 /** The frequencies of coupons. */
-export const couponChoices: Choices = [
-  ['half-year', 'half-yearly'],
-  ['year', 'yearly'],
-];
+export const couponChoices: Choices = couponFrequencies.map((every) => [every, frequencyInWords(every)]);
 
 /** What a stretch pays, in words that need no explanation. */
 export const stretchNames: Readonly<Record<StretchType, string>> = {
@@ -176,6 +175,34 @@ export const bondClassChoices: Choices = [
   ['note', 'Note'],
 ];
 
+export const issuedForChoices: Choices = [
+  ['cash', 'Cash'],
+  ['goods', 'Goods, at present value'],
+];
+
+export const paysChoices: Choices = [
+  ['coupons', 'Coupons'],
+  ['nothing', 'No coupon, face at maturity'],
+];
+
+export const methodChoices: Choices = [
+  ['effective', 'by effective interest'],
+  ['straight-line', 'straight-line'],
+];
+
+export const effectiveRateChoices: Choices = [
+  ['default', 'the market yield'],
+  ['from-price', 'the rate that the price makes'],
+];
+
+/** What is agreed for a bond besides its coupons, or happens to it. */
+export const bondEventChoices: readonly (readonly [value: BondEventType, name: string])[] = [
+  ['instalment', 'Instalment due at face'],
+  ['call', 'May be called'],
+  ['redemption', 'Redemption before maturity'],
+  ['presentation', 'Presented otherwise'],
+];
+
 export const financedChoices: Choices = [
   ['amount', 'Cash received'],
   ['purchase', 'A purchase, less down payment'],
@@ -187,8 +214,6 @@ export const interestRoundingChoices: Choices = [
   ['unit', 'to the whole unit'],
   ['none', 'not at all'],
 ];
-
-export const bondRoundingChoices: Choices = interestRoundingChoices.slice(0, 2);
 
 export const paymentRoundingChoices: Choices = [
   ['cent', 'to the nearest cent'],

@@ -1,25 +1,25 @@
 import { type InstrumentDocument, showDay, showDecimal } from '@coffer/contract';
+import { fillBond } from './bond-of-document';
 import { eventForm, type TypedEvent } from './event-form';
 import type { KeptEvent } from './events-part';
 import { stretchForm, type TypedStretch } from './stretch-form';
 import type { TermsForm } from './terms-form';
+import { amountOf, dayOf, percentOf } from './typed-text';
 
 type LoanDocument = Extract<InstrumentDocument, { kind: 'loan' }>;
 type CreditLineDocument = Extract<InstrumentDocument, { kind: 'credit-line' }>;
-type BondDocument = Extract<InstrumentDocument, { kind: 'bond' }>;
 type EventDocument = NonNullable<(LoanDocument | CreditLineDocument)['events']>[number];
 
-const percentOf = (rate: string | undefined): string => rate?.replace('%', '') ?? '';
-const amountOf = (amount: string | undefined): string =>
-  amount === undefined || amount === '?' ? (amount ?? '') : showDecimal(amount);
-const dayOf = (day: string | undefined): string => (day === undefined ? '' : showDay(day));
 const countOf = (count: number | '?' | undefined): string => (count === undefined ? '' : String(count));
 
 /** Fills the form from a document; gives back the events that the form does not show. */
 export function fillForm(form: TermsForm, document: InstrumentDocument): KeptEvent[] {
   const { kind, name, lender, agreement } = document;
   form.patchValue({ kind, name, lender: lender ?? '', agreement: agreement ?? '' });
-  if (document.kind === 'bond') return fillBond(form, document);
+  if (document.kind === 'bond') {
+    fillBond(form.controls.bond, document);
+    return [];
+  }
   if (document.kind === 'loan') fillLoan(form, document);
   else fillLine(form, document);
   return fillEvents(form, document);
@@ -162,22 +162,4 @@ function eventOf(event: Exclude<EventDocument, { type: 'paid' }>): Partial<Typed
         amount: amountOf(event.payment),
       };
   }
-}
-
-function fillBond(form: TermsForm, document: BondDocument): KeptEvent[] {
-  form.controls.bond.patchValue({
-    class: document.class ?? 'bond',
-    face: amountOf(document.face),
-    issued: dayOf(document.issued),
-    matures: dayOf(document.matures),
-    coupon: percentOf(document.coupon.annual),
-    every: document.coupon.every,
-    dayCount: document.coupon.dayCount ?? '30/360',
-    monthEnd: document.coupon.monthEnd ?? false,
-    price: document.price ?? '',
-    yield: percentOf(document.yield),
-    effectiveRate: document.amortization?.rate ?? 'default',
-    interestRounding: document.rounding?.interest ?? 'cent',
-  });
-  return [];
 }

@@ -1,25 +1,9 @@
 import { FormControl, FormGroup } from '@angular/forms';
-import type { DayCountName } from '@coffer/core';
-import { choice, flag, text, type Text } from './controls';
+import { bondEventForm, bondForm, type BondForm } from './bond-form';
+import { choice, text, type Text } from './controls';
 import { eventForm } from './event-form';
 import { loanForm, type LoanForm } from './loan-form';
 import { stretchForm } from './stretch-form';
-
-/** Everything that is asked for a bond. */
-export type BondForm = FormGroup<{
-  class: FormControl<'bond' | 'note'>;
-  face: Text;
-  issued: Text;
-  matures: Text;
-  coupon: Text;
-  every: FormControl<'half-year' | 'year'>;
-  dayCount: FormControl<DayCountName>;
-  monthEnd: FormControl<boolean>;
-  price: Text;
-  yield: Text;
-  effectiveRate: FormControl<'default' | 'yield' | 'from-price'>;
-  interestRounding: FormControl<'cent' | 'unit'>;
-}>;
 
 /** The kinds of instrument that can be entered. */
 export type EnteredKind = 'loan' | 'credit-line' | 'bond';
@@ -44,20 +28,7 @@ export function termsForm(): TermsForm {
     lender: text(),
     agreement: text(),
     loan: loanForm(),
-    bond: new FormGroup({
-      class: choice<'bond' | 'note'>('bond'),
-      face: text(),
-      issued: text(),
-      matures: text(),
-      coupon: text(),
-      every: choice<'half-year' | 'year'>('half-year'),
-      dayCount: choice<DayCountName>('30/360'),
-      monthEnd: flag(),
-      price: text(),
-      yield: text(),
-      effectiveRate: choice<'default' | 'yield' | 'from-price'>('default'),
-      interestRounding: choice<'cent' | 'unit'>('cent'),
-    }),
+    bond: bondForm(),
   });
 }
 
@@ -69,5 +40,8 @@ export function putBack(form: TermsForm, typed: TypedTerms): void {
   while (stretches.length < typed.loan.stretches.length) stretches.push(stretchForm(), quiet);
   while (events.length > typed.loan.events.length) events.removeAt(-1, quiet);
   while (events.length < typed.loan.events.length) events.push(eventForm(), quiet);
+  const bondEvents = form.controls.bond.controls.events;
+  while (bondEvents.length > typed.bond.events.length) bondEvents.removeAt(-1, quiet);
+  while (bondEvents.length < typed.bond.events.length) bondEvents.push(bondEventForm(), quiet);
   form.patchValue(typed);
 }

@@ -48,7 +48,7 @@ function partOf(
 ): { entries: Record<string, unknown>; eventKeys: readonly string[] } {
   if (typed.kind === 'loan') return loanPart(typed.loan, read, kept);
   if (typed.kind === 'credit-line') return creditLinePart(typed.loan, read, kept);
-  return { entries: bondPart(typed.bond, read), eventKeys: [] };
+  return bondPart(typed.bond, read);
 }
 
 /** A rate that follows an index from the start needs no agreed rate before its first fixing. */

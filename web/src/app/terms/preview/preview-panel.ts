@@ -26,14 +26,7 @@ export class PreviewPanel {
     const made = this.schedule();
     const money = (text: string | null | undefined): string => showDecimal(text ?? '');
     if (made.kind === 'bond') {
-      const apart = Number(made.totals['expense']) - Number(made.totals['coupon']);
-      return [
-        ['Price', trimmed(made.price ?? '', 4)],
-        ['Effective rate', `${trimmed((made.effectiveRate ?? '').replace('%', ''), 4)}%`],
-        ['Proceeds', money(made.proceeds)],
-        [apart >= 0 ? 'Discount' : 'Premium', money(made.totals['amortization']?.replace('-', ''))],
-        ['Expense in all', money(made.totals['expense'])],
-      ];
+      return bondFacts(made);
     }
     const added = Number(made.totals['addedInterest'] ?? 0) > 0;
     return [
@@ -81,7 +74,7 @@ export class PreviewPanel {
         return { label, lower, upper: Math.max(0, minor(row['payment']) - minor(row['principal'])) };
       }
       const amortized = minor(row['amortization']);
-      const lower = amortized < 0 ? minor(row['expense']) : minor(row['coupon']);
+      const lower = amortized < 0 ? minor(row['expense']) : minor(row['expense']) - amortized;
       return { label, lower, upper: Math.abs(amortized), line: minor(row['closing']) };
     });
     const names = kind !== 'bond' ? (['principal', 'interest'] as const) : (['coupon', 'amortized'] as const);
@@ -114,11 +107,16 @@ export class PreviewPanel {
       { key: 'due', title: 'Due', align: 'left', track: '102px', cell: (row) => showDay(String(row['due'])) },
     ];
     if (this.schedule().kind === 'bond') {
+      const has = (key: string): boolean => this.schedule().rows.some((row) => row[key] !== undefined);
       return [
         ...head,
         figure('coupon', 'Coupon', 'principal'),
+        ...(this.schedule().accruedReceived ? [figure('accruedReceived', 'Of it received')] : []),
         figure('expense', 'Expense', 'interest'),
         figure('amortization', 'Amortized'),
+        ...(this.schedule().issueCosts ? [figure('issueCosts', 'Of it costs')] : []),
+        ...(has('redeemed') ? [figure('redeemed', 'Face redeemed')] : []),
+        ...(has('gain') ? [figure('gain', 'Gain or loss')] : []),
         figure('unamortized', 'Unamortized'),
         figure('closing', 'Carrying'),
       ];
@@ -140,6 +138,35 @@ export class PreviewPanel {
       figure('closing', 'Closing'),
     ];
   });
+}
+
+/** What a bond brings and costs. */
+function bondFacts(made: SchedulePreview): (readonly [string, string])[] {
+  const money = (text: string | undefined): string => showDecimal((text ?? '').replace('-', ''));
+  const rate = (text: string | undefined): string => `${trimmed((text ?? '').replace('%', ''), 4)}%`;
+  const issue = made.rows[0] ?? {};
+  const unamortized = Number(issue['unamortized']);
+  const face = unamortized + Number(issue['closing']);
+  const discount = unamortized - Number(made.issueCosts ?? 0);
+  const share = ((100 * Math.abs(discount)) / face).toFixed(2);
+  return [
+    ['Price', trimmed(made.price ?? '', 4)],
+    ['Yield', rate(made.yield ?? made.effectiveRate)],
+    ...(made.yield === undefined ? [] : [['Rate net of costs', rate(made.effectiveRate)] as const]),
+    ['Proceeds', money(made.proceeds)],
+    ...(made.accruedReceived === undefined
+      ? []
+      : [['Of it accrued coupon', money(made.accruedReceived)] as const]),
+    [
+      discount < 0 ? 'Premium' : 'Discount',
+      `${showDecimal(Math.abs(discount).toFixed(decimalsOf(made.proceeds)))} · ${share}% of face`,
+    ],
+    ['Expense in all', money(made.totals['expense'])],
+  ];
+}
+
+function decimalsOf(amount: string | undefined): number {
+  return (amount ?? '').split('.')[1]?.length ?? 0;
 }
 
 /** Columns of figures as large as a balance. */

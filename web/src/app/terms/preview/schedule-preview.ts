@@ -21,6 +21,10 @@ export interface SchedulePreview {
   readonly proceeds?: string;
   readonly price?: string;
   readonly effectiveRate?: string;
+  /** The rate of the price, where expense runs at another. */
+  readonly yield?: string;
+  readonly accruedReceived?: string;
+  readonly issueCosts?: string;
 }
 
 /** One line of the issue entry. */

@@ -1,0 +1,59 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { FormControl } from '@angular/forms';
+import { MatButtonModule } from '@angular/material/button';
+import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
+import { entriesOnDay, type CalendarDay, type Schedule } from '@coffer/core';
+import { showDay } from '@coffer/contract';
+import { EntryList } from '../journal/entry-list';
+import { entryViews } from '../journal/entry-views';
+import { TypedField } from '../terms/fields/typed-field';
+import { readDay } from '../typed/typed-day';
+
+/** Whose entries, and the day to begin with. */
+export interface DayOfEntries {
+  readonly name: string;
+  readonly schedule: Schedule;
+  readonly day: CalendarDay;
+}
+
+/** The entries of any day: what falls on it, and what a period ending on it accrues. */
+@Component({
+  selector: 'coffer-day-entries',
+  imports: [EntryList, MatButtonModule, MatDialogModule, TypedField],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h2 mat-dialog-title>Entries of a day</h2>
+    <mat-dialog-content>
+      <p class="dim">{{ asked.name }}: what falls on the day, and what a period that ends on it accrues.</p>
+      <coffer-typed-field label="Day" [control]="typed" [fault]="fault()" [hint]="hint()" />
+      <coffer-entry-list [entries]="entries()" [posts]="false" />
+    </mat-dialog-content>
+    <mat-dialog-actions align="end">
+      <button matButton="filled" mat-dialog-close>Close</button>
+    </mat-dialog-actions>
+  `,
+  styles: `
+    mat-dialog-content {
+      display: grid;
+      gap: 12px;
+    }
+  `,
+})
+export class DayEntriesDialog {
+  protected readonly asked = inject<DayOfEntries>(MAT_DIALOG_DATA);
+  protected readonly typed = new FormControl(showDay(this.asked.day), { nonNullable: true });
+  private readonly text = toSignal(this.typed.valueChanges, { initialValue: this.typed.value });
+  private readonly read = computed(() => readDay(this.text()));
+  protected readonly fault = computed(() =>
+    this.read() === undefined ? 'Type a date that exists, such as 15 Jun 2026.' : '',
+  );
+  protected readonly hint = computed(() => {
+    const day = this.read();
+    return day === undefined || showDay(day) === this.text().trim() ? '' : showDay(day);
+  });
+  protected readonly entries = computed(() => {
+    const day = this.read();
+    return entryViews(day === undefined ? [] : entriesOnDay(this.asked.schedule, day));
+  });
+}

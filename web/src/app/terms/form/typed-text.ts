@@ -1,0 +1,11 @@
+import { showDay, showDecimal } from '@coffer/contract';
+
+/** A rate of a document as people type it. */
+export const percentOf = (rate: string | undefined): string => rate?.replace('%', '') ?? '';
+
+/** An amount of a document as people type it. */
+export const amountOf = (amount: string | undefined): string =>
+  amount === undefined || amount === '?' ? (amount ?? '') : showDecimal(amount);
+
+/** A day of a document as people type it. */
+export const dayOf = (day: string | undefined): string => (day === undefined ? '' : showDay(day));
