@@ -49,8 +49,12 @@ export class FieldReader {
     return negative && rate !== undefined ? `-${rate}` : rate;
   }
 
-  percent(key: string, typed: string): string | undefined {
-    return this.read(key, typed, readPercent, 'a price in percent of face such as 96.75');
+  /** A clean price in percent of face. */
+  price(key: string, typed: string): string | undefined {
+    const price = this.read(key, typed, readPercent, 'a price in percent of face such as 96.75');
+    if (price === undefined || (Number(price) > 0 && Number(price) <= 1000)) return price;
+    this.fault(key, `Found ${price}; a price must be above 0 and at most 1000 percent of face.`);
+    return undefined;
   }
 
   day(key: string, typed: string): string | undefined {

@@ -14,7 +14,7 @@ export function bondPart(
   bond: TypedBond,
   read: FieldReader,
 ): { entries: Record<string, unknown>; eventKeys: readonly string[] } {
-  const price = read.optional(bond.price, () => read.percent('price', bond.price));
+  const price = read.optional(bond.price, () => read.price('price', bond.price));
   const marketYield = read.optional(bond.yield, () => read.signedRate('yield', bond.yield));
   if (bond.price.trim() === '' && bond.yield.trim() === '') read.missing.push('price');
   const pays = bond.pays === 'coupons';
@@ -78,6 +78,8 @@ function eventsOf(typed: readonly TypedBondEvent[], read: FieldReader): BondEven
   const calls: object[] = [];
   const presentations: object[] = [];
   const keys = typed.map((event) => {
+    // One that was added and not yet typed into says nothing, and stops nothing.
+    if (isEmpty(event)) return '';
     const [list, name] =
       event.type === 'call'
         ? ([calls, 'calls'] as const)
@@ -91,9 +93,13 @@ function eventsOf(typed: readonly TypedBondEvent[], read: FieldReader): BondEven
   return { redemptions, calls, presentations, keys };
 }
 
+function isEmpty({ on, to, face, price, refundedBy, reason }: TypedBondEvent): boolean {
+  return [on, to, face, price, refundedBy, reason].every((text) => text.trim() === '');
+}
+
 function eventPart(event: TypedBondEvent, key: string, read: FieldReader): Record<string, unknown> {
   const day = (name: string): string | undefined => read.day(`${key}.${name}`, event.on);
-  const price = (): string | undefined => read.percent(`${key}.price`, event.price);
+  const price = (): string | undefined => read.price(`${key}.price`, event.price);
   switch (event.type) {
     case 'instalment':
       return { on: day('on'), face: read.amount(`${key}.face`, event.face) };
