@@ -12,6 +12,7 @@ export * from './document/schedule-table.ts';
 export * from './faults/fault.ts';
 export * from './variants/terms-change.ts';
 export * from './words/event-text.ts';
+export * from './words/issue-facts.ts';
 export * from './words/show.ts';
 export * from './words/term-facts.ts';
 export * from './api/endpoint.ts';

@@ -68,7 +68,7 @@ export function bondPosition(schedule: BondSchedule, on: CalendarDay): Position 
   const costs = minor(basis?.carried.costs) - (accrual?.costs ?? 0);
   const carrying = outstanding - discount - costs;
   const current = currentPortion(schedule, on, outstanding, carrying);
-  const next = rows.find((row) => row.n > 0 && row.due > on);
+  const next = rows.find((row) => row.n > 0 && row.due > on && paymentOf(schedule, row) > 0);
   return {
     on,
     outstanding,

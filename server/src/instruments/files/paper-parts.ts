@@ -22,7 +22,7 @@ export const ruled: CustomTableLayout = {
 
 /** A heading of a part of the paper. */
 export function heading(text: string): Content {
-  return { text, style: 'heading' };
+  return { text, style: 'heading', headlineLevel: 1 };
 }
 
 /** Names with what they are, in two columns of pairs. */

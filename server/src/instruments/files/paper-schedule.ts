@@ -88,7 +88,7 @@ function footing(rows: readonly TableRow[], key: string, digits: number): string
 function cell({ key, kind }: TableColumn, row: TableRow): TableCell {
   const value = row[key];
   if (value === undefined || value === null || value === '') return '';
-  if (kind === 'day') return showDay(String(value));
+  if (kind === 'day') return { text: showDay(String(value)), noWrap: true };
   if (kind !== 'amount') return String(value);
   return Number(value) === 0 && !balances.includes(key) ? '–' : showDecimal(String(value));
 }
@@ -119,6 +119,7 @@ function sums(
     return {
       text,
       bold: true,
+      noWrap: true,
       fillColor: inks.soft,
       alignment: kind === 'amount' ? 'right' : 'left',
     };

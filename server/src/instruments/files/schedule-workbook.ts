@@ -1,5 +1,12 @@
 import exceljs from 'exceljs';
-import { eventFacts, scheduleTable, termFacts, type TableColumn, type TableRow } from '@coffer/contract';
+import {
+  eventFacts,
+  issueFacts,
+  scheduleTable,
+  termFacts,
+  type TableColumn,
+  type TableRow,
+} from '@coffer/contract';
 import { proofsOf } from '@coffer/core';
 import { plainText } from '../../http/csv.ts';
 import type { KnownInstrument } from '../known-instruments.ts';
@@ -56,7 +63,7 @@ function cellsOf(columns: readonly TableColumn[], row: TableRow): Record<string,
   );
 }
 
-function addTerms(book: exceljs.Workbook, { document, version }: KnownInstrument): void {
+function addTerms(book: exceljs.Workbook, { document, schedule, version }: KnownInstrument): void {
   const sheet = book.addWorksheet('Terms');
   sheet.columns = [{ width: 26 }, { width: 70 }];
   const facts: (readonly [string, string])[] = [
@@ -65,6 +72,7 @@ function addTerms(book: exceljs.Workbook, { document, version }: KnownInstrument
     ['Agreement', document.agreement ?? ''],
     ['Version', String(version)],
     ...termFacts(document),
+    ...issueFacts(schedule),
     ...eventFacts(document),
   ];
   for (const [name, value] of facts) sheet.addRow([plainText(name), plainText(value)]);

@@ -14,6 +14,7 @@ import {
   showAmount,
   showDates,
   showDay,
+  issueFacts,
   termFacts,
   type ReadInstrument,
 } from '@coffer/contract';
@@ -64,10 +65,13 @@ export function workingPaper(
         { text: `page ${page} of ${pages}`, alignment: 'right', width: 'auto' },
       ],
     }),
+    // A heading never stands alone at the foot of a page.
+    pageBreakBefore: (node, { getFollowingNodesOnPage }) =>
+      node.headlineLevel === 1 && getFollowingNodesOnPage().length === 0,
     content: [
       head(document, context),
       heading('Terms'),
-      pairs(termFacts(document)),
+      pairs([...termFacts(document), ...issueFacts(schedule)]),
       heading(`Position on ${showDay(on)}`),
       positionPart(schedule, on),
       heading('Proofs'),

@@ -45,6 +45,11 @@ function life(schedule: BondSchedule): LifeFact[] {
   const apart = terms.face - (proceeds - accruedReceived);
   const share = ((100 * Math.abs(apart)) / terms.face).toFixed(2);
   const gain = sum((row) => (row.kind === 'redemption' ? row.gain : 0));
+  const couponsInAll: LifeFact = [
+    'Coupons in all',
+    money(sum((row) => row.coupon)),
+    () => explainBondTotal(schedule, 'coupon'),
+  ];
   return [
     ['Price', rates.price.times(100).toDecimalPlaces(6).toFixed()],
     ['Proceeds', money(proceeds)],
@@ -58,7 +63,7 @@ function life(schedule: BondSchedule): LifeFact[] {
       terms.method === 'straight-line' ? 'Effective rate, not used' : 'Effective rate',
       percent(rates.effective),
     ],
-    ['Coupons in all', money(sum((row) => row.coupon)), () => explainBondTotal(schedule, 'coupon')],
+    ...(terms.zeroCoupon ? [] : [couponsInAll]),
     ['Expense in all', money(sum((row) => row.expense)), () => explainBondTotal(schedule, 'expense')],
     ...(gain === 0
       ? []
@@ -94,7 +99,7 @@ function columns(schedule: BondSchedule): GridColumn<ScheduleRow>[] {
   const retires = rows.some(({ retired }) => retired !== 0);
   return [
     { key: 'n', title: 'No.', align: 'right', track: '66px', cell: (row) => numberOf(rowOf(row)) },
-    { key: 'due', title: 'Date', align: 'left', track: '100px', cell: (row) => showDay(rowOf(row).due) },
+    { key: 'due', title: 'Date', align: 'left', track: '110px', cell: (row) => showDay(rowOf(row).due) },
     // Where face leaves before maturity its columns take the room of the opening, which the row before closes with.
     ...(retires ? [] : [figure('opening', 'Opening', { track: 'minmax(118px, 1.15fr)' })]),
     ...(terms.zeroCoupon ? [] : [movement('coupon', 'Coupon', { tone: 'principal' })]),

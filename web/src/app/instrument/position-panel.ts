@@ -74,9 +74,17 @@ export class PositionPanel {
 
   protected readonly lines = computed((): PositionLine[] => {
     const at = this.at();
-    const bond = this.instrument().read.schedule.kind === 'bond';
+    const { schedule } = this.instrument().read;
+    const bond = schedule.kind === 'bond';
+    const noCoupon = schedule.kind === 'bond' && schedule.terms.zeroCoupon;
     const some = (figure: PositionFigure, label: string): PositionLine[] =>
       at[figure] === 0 ? [] : [{ figure, label, amount: at[figure] }];
+    const accrued: PositionLine = {
+      figure: 'accruedInterest',
+      label: bond ? 'Accrued coupon' : 'Accrued interest',
+      amount: at.accruedInterest,
+      tone: 'interest',
+    };
     return [
       { figure: 'outstanding', label: bond ? 'Face' : 'Outstanding', amount: at.outstanding },
       ...some('unamortizedDiscount', 'less discount'),
@@ -85,12 +93,7 @@ export class PositionPanel {
       ...(bond || at.unamortizedIssueCosts !== 0
         ? [{ figure: 'carrying' as const, label: 'Carrying amount', amount: at.carrying, strong: true }]
         : []),
-      {
-        figure: 'accruedInterest',
-        label: bond ? 'Accrued coupon' : 'Accrued interest',
-        amount: at.accruedInterest,
-        tone: 'interest',
-      },
+      ...(noCoupon ? [] : [accrued]),
       ...some('unpaidInterest', 'Interest unpaid'),
       { figure: 'current', label: 'Current portion', amount: at.current },
       { figure: 'nonCurrent', label: 'Non-current', amount: at.nonCurrent },
