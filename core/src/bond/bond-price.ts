@@ -1,7 +1,7 @@
 import Decimal from 'decimal.js';
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import type { Fraction } from '../calendar/fraction.ts';
-import { multiplyRatios, ratio, type Ratio } from '../money/ratio.ts';
+import { addRatios, multiplyRatios, ratio, type Ratio } from '../money/ratio.ts';
 import type { BondTerms } from './bond-terms.ts';
 import type { ContractualFlow } from './contractual-flows.ts';
 import { couponsPerYear, yearsWithin } from './coupon-periods.ts';
@@ -44,6 +44,48 @@ export function accruedCoupon(terms: PricedTerms, flow: ContractualFlow, on: Cal
   return multiplyRatios(multiplyRatios(terms.couponRate, ratio(BigInt(num), BigInt(den))), flow.outstanding);
 }
 
+/** A payment still to come: how far after the one before (or the day of the price), and how much, per 1 of face. */
+interface Payment {
+  readonly ahead: Fraction;
+  readonly amount: Decimal;
+}
+
+/** A bond priced on one day at any yields: what does not change with the yield is worked out once. */
+export class BondPricing {
+  readonly accrued: Decimal;
+  private readonly perYear: number;
+  /** The last payment first. */
+  private readonly backwards: readonly Payment[];
+
+  constructor(terms: PricedTerms, flows: readonly ContractualFlow[], on: CalendarDay) {
+    this.perYear = couponsPerYear(terms);
+    const remaining = flows.filter(({ period }) => period.to > on);
+    this.backwards = remaining.toReversed().map(({ period, coupon, principal }) => ({
+      ahead: yearsWithin(terms, period, Math.max(on, period.from), period.to),
+      amount: decimalOf(addRatios(coupon, principal)),
+    }));
+    const first = remaining[0];
+    this.accrued = first ? decimalOf(accruedCoupon(terms, first, on)) : new PreciseDecimal(0);
+  }
+
+  /** Price with accrued coupon, per 1 of face, at a yield per year above −perYear. */
+  dirty(yearly: Decimal): Decimal {
+    const discounts = new Map<number, Decimal>();
+    let value = new PreciseDecimal(0);
+    // From the last payment back, what is worth something then is discounted over the stretch before it.
+    for (const { ahead, amount } of this.backwards) {
+      const key = ahead.num / ahead.den;
+      let discount = discounts.get(key);
+      if (!discount) {
+        discount = new PreciseDecimal(1).div(periodGrowth(yearly, this.perYear, ahead));
+        discounts.set(key, discount);
+      }
+      value = value.plus(amount).times(discount);
+    }
+    return value;
+  }
+}
+
 /**
  * Price from yield on a day: the present value of the remaining payments, compounded at the coupon frequency, times
  * counted by the bond's day count and a broken first period compounded too (street convention: ICMA Rule Book,
@@ -57,21 +99,7 @@ export function priceFromYield(
   yearly: Decimal,
   on: CalendarDay,
 ): PriceParts {
-  const perYear = couponsPerYear(terms);
-  const remaining = flows.filter(({ period }) => period.to > on);
-  let discount = new PreciseDecimal(1);
-  let dirty = new PreciseDecimal(0);
-  const growths = new Map<number, Decimal>();
-  const growthOver = (ahead: Fraction): Decimal => {
-    const key = ahead.num / ahead.den;
-    const known = growths.get(key) ?? periodGrowth(yearly, perYear, ahead);
-    growths.set(key, known);
-    return known;
-  };
-  for (const { period, coupon, principal } of remaining) {
-    discount = discount.div(growthOver(yearsWithin(terms, period, Math.max(on, period.from), period.to)));
-    dirty = dirty.plus(decimalOf(coupon).plus(decimalOf(principal)).times(discount));
-  }
-  const accrued = remaining[0] ? decimalOf(accruedCoupon(terms, remaining[0], on)) : new PreciseDecimal(0);
-  return { dirty, accrued, clean: dirty.minus(accrued) };
+  const pricing = new BondPricing(terms, flows, on);
+  const dirty = pricing.dirty(yearly);
+  return { dirty, accrued: pricing.accrued, clean: dirty.minus(pricing.accrued) };
 }

@@ -1,7 +1,14 @@
 import type Decimal from 'decimal.js';
 import { multiplyRatios, ratio, type Ratio } from '../money/ratio.ts';
 import { TermsFault } from '../terms-fault.ts';
-import { decimalOf, exactDecimal, periodGrowth, PreciseDecimal, priceFromYield } from './bond-price.ts';
+import {
+  accruedCoupon,
+  decimalOf,
+  exactDecimal,
+  periodGrowth,
+  PreciseDecimal,
+  priceFromYield,
+} from './bond-price.ts';
 import type { BondTerms } from './bond-terms.ts';
 import type { ContractualFlow } from './contractual-flows.ts';
 import { couponsPerYear, yearsWithin } from './coupon-periods.ts';
@@ -38,7 +45,8 @@ export function bondRates(terms: BondTerms, flows: readonly ContractualFlow[]): 
   }
   const atYield = marketYield && pricedAt(terms, flows, decimalOf(marketYield));
   const price = terms.price ? decimalOf(terms.price.ofFace) : (atYield as Decimal);
-  const accrued = priceFromYield(terms, flows, new PreciseDecimal(0), issued).accrued;
+  const first = flows[0];
+  const accrued = first ? decimalOf(accruedCoupon(terms, first, issued)) : new PreciseDecimal(0);
   const byYield = terms.effectiveRate === 'yield' && marketYield && atYield;
   const solved = byYield
     ? { yearly: decimalOf(marketYield), residual: atYield.minus(price) }

@@ -2,7 +2,7 @@ import type Decimal from 'decimal.js';
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { ratioToNumber } from '../money/ratio.ts';
 import { TermsFault } from '../terms-fault.ts';
-import { PreciseDecimal, priceFromYield, type PricedTerms } from './bond-price.ts';
+import { BondPricing, PreciseDecimal, type PricedTerms } from './bond-price.ts';
 import type { ContractualFlow } from './contractual-flows.ts';
 import { couponsPerYear, yearsWithin } from './coupon-periods.ts';
 
@@ -18,7 +18,7 @@ const highest = 100;
 
 /**
  * Yield from dirty price on a day, per year, compounded at the coupon frequency: the inverse of
- * {@link priceFromYield}. Newton's method in doubles finds it to about fifteen digits; then the exact price's
+ * {@link BondPricing}. Newton's method in doubles finds it to about fifteen digits; then the exact price's
  * miss over that slope corrects it, each step adding about as many digits again.
  * Throws {@link TermsFault} when no yield from −90 % to 10,000 % gives the price.
  *
@@ -30,12 +30,13 @@ export function yieldFromPrice(
   dirty: Decimal,
   on: CalendarDay,
 ): SolvedYield {
+  const pricing = new BondPricing(terms, flows, on);
   const estimate = estimateYield(terms, flows, dirty.toNumber(), on);
   let yearly = new PreciseDecimal(estimate.yearly);
-  let residual = priceFromYield(terms, flows, yearly, on).dirty.minus(dirty);
+  let residual = pricing.dirty(yearly).minus(dirty);
   for (let step = 0; step < 20 && residual.abs().greaterThan(tolerance); step += 1) {
     yearly = yearly.minus(residual.div(estimate.slope));
-    residual = priceFromYield(terms, flows, yearly, on).dirty.minus(dirty);
+    residual = pricing.dirty(yearly).minus(dirty);
   }
   return { yearly, residual };
 }
