@@ -39,6 +39,9 @@ export function carryingOf({ face, discount, costs }: Carried): bigint {
   return face - discount - costs;
 }
 
+/** Rates of periods by the rates of the bond, which are solved once for its terms. */
+const periodRates = new WeakMap<BondRates, Map<string, Ratio>>();
+
 /**
  * Shares discount (or premium) and issue costs out to the coupon periods.
  *
@@ -54,7 +57,7 @@ export class BondAmortization {
   private readonly weights: readonly Ratio[];
   /** Weights of a period and all after it. */
   private readonly weightsLeft: readonly Ratio[];
-  private readonly rates = new Map<string, Ratio>();
+  private readonly rates: Map<string, Ratio>;
 
   constructor(
     private readonly terms: BondTerms,
@@ -62,6 +65,8 @@ export class BondAmortization {
     private readonly of: BondRates,
     private readonly atPar: boolean,
   ) {
+    this.rates = periodRates.get(of) ?? new Map<string, Ratio>();
+    periodRates.set(of, this.rates);
     this.weights = flows.map((flow) => weightOf(terms, flow));
     const left = [ratio(0n)];
     for (const weight of [...this.weights].reverse()) left.unshift(addRatios(weight, left[0] as Ratio));

@@ -34,11 +34,20 @@ export function costsInRate(terms: BondTerms): boolean {
   return terms.issueCosts?.method === 'effective' && terms.issueCosts.amount > 0;
 }
 
+/** Rates by the terms they follow from: solving them is most of the work of a schedule, and terms never change. */
+const solved = new WeakMap<BondTerms, BondRates>();
+
 /**
  * Price and rates at issue (ASC 835-30-35-2; IFRS 9 Appendix A, effective interest rate). Throws {@link TermsFault}
  * for a price that no yield gives and a yield that gives no price.
  */
 export function bondRates(terms: BondTerms, flows: readonly ContractualFlow[]): BondRates {
+  const known = solved.get(terms) ?? solveRates(terms, flows);
+  solved.set(terms, known);
+  return known;
+}
+
+function solveRates(terms: BondTerms, flows: readonly ContractualFlow[]): BondRates {
   const { marketYield, issued, issueCosts } = terms;
   if (!terms.price && !marketYield) {
     throw new TermsFault('price', 'Give the price of the bond, or its yield; the other is worked out.');
@@ -48,11 +57,11 @@ export function bondRates(terms: BondTerms, flows: readonly ContractualFlow[]): 
   const first = flows[0];
   const accrued = first ? decimalOf(accruedCoupon(terms, first, issued)) : new PreciseDecimal(0);
   const byYield = terms.effectiveRate === 'yield' && marketYield && atYield;
-  const solved = byYield
+  const found = byYield
     ? { yearly: decimalOf(marketYield), residual: atYield.minus(price) }
     : yieldFromPrice(terms, flows, price.plus(accrued), issued);
   if (!costsInRate(terms)) {
-    return { price, ofPrice: solved.yearly, effective: solved.yearly, residual: solved.residual };
+    return { price, ofPrice: found.yearly, effective: found.yearly, residual: found.residual };
   }
   const net = price.plus(accrued).minus(new PreciseDecimal(issueCosts?.amount ?? 0).div(terms.face));
   if (net.lte(0)) {
@@ -62,7 +71,7 @@ export function bondRates(terms: BondTerms, flows: readonly ContractualFlow[]): 
     );
   }
   const effective = yieldFromPrice(terms, flows, net, issued).yearly;
-  return { price, ofPrice: solved.yearly, effective, residual: solved.residual };
+  return { price, ofPrice: found.yearly, effective, residual: found.residual };
 }
 
 function pricedAt(terms: BondTerms, flows: readonly ContractualFlow[], yearly: Decimal): Decimal {
