@@ -69,7 +69,7 @@ const stepPause = 350;
   providers: [SchedulePreviewService],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './terms.page.html',
-  styleUrl: './terms.page.scss',
+  styleUrls: ['./terms.page.scss', './parts.scss'],
   host: { '(keydown)': 'undoKey($event)' },
 })
 export class TermsPage {

@@ -24,7 +24,7 @@ import { TypedField } from './typed-field';
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bond-fields.html',
-  styleUrl: './fields.scss',
+  styleUrls: ['./fields.scss', '../parts.scss'],
 })
 export class BondFields {
   readonly form = input.required<BondForm>();

@@ -107,16 +107,11 @@ export class PreviewPanel {
       { key: 'due', title: 'Due', align: 'left', track: '102px', cell: (row) => showDay(String(row['due'])) },
     ];
     if (this.schedule().kind === 'bond') {
-      const has = (key: string): boolean => this.schedule().rows.some((row) => row[key] !== undefined);
       return [
         ...head,
         figure('coupon', 'Coupon', 'principal'),
-        ...(this.schedule().accruedReceived ? [figure('accruedReceived', 'Of it received')] : []),
         figure('expense', 'Expense', 'interest'),
         figure('amortization', 'Amortized'),
-        ...(this.schedule().issueCosts ? [figure('issueCosts', 'Of it costs')] : []),
-        ...(has('redeemed') ? [figure('redeemed', 'Face redeemed')] : []),
-        ...(has('gain') ? [figure('gain', 'Gain or loss')] : []),
         figure('unamortized', 'Unamortized'),
         figure('closing', 'Carrying'),
       ];
