@@ -50,9 +50,12 @@ export function bondTermsOf(document: BondDocument, read: AmountReader): BondTer
     ...(coupon?.first !== undefined && { firstCoupon: dayOf(coupon.first) }),
     ...(coupon?.last !== undefined && { lastCoupon: dayOf(coupon.last) }),
     ...(price !== undefined && {
-      price: { ofFace: priceOf(price), decimals: (price.split('.')[1] ?? '').length },
+      price: { ofFace: priceOf(price), decimals: decimalsOf(price) },
     }),
-    ...(stated.annual !== undefined && { marketYield: rateOf(stated.annual) }),
+    ...(stated.annual !== undefined && {
+      marketYield: rateOf(stated.annual),
+      yieldDecimals: decimalsOf(stated.annual.replace('%', '')),
+    }),
     effectiveRate,
     method,
     ...(issueCosts && {
@@ -63,9 +66,7 @@ export function bondTermsOf(document: BondDocument, read: AmountReader): BondTer
     }),
     instalments: instalmentsOf(document, read),
     redemptions: redemptionsOf(document, read),
-    calls: (document.calls ?? [])
-      .map((call) => ({ from: dayOf(call.from), price: priceOf(call.price) }))
-      .sort((a, b) => a.from - b.from),
+    calls: callsOf(document, read),
     issuedFor: document.issuedFor ?? 'cash',
     events: presentationsOf(document, read),
     rounding: { interest: rounding?.interest ?? 'cent', ties: rounding?.ties ?? 'away-from-zero' },
@@ -91,6 +92,25 @@ function yieldOf(document: BondDocument, read: AmountReader): StatedYield {
 function priceOf(text: string): Ratio {
   const percent = ratioFromDecimal(text);
   return ratio(percent.num, percent.den * 100n);
+}
+
+function decimalsOf(text: string): number {
+  return (text.split('.')[1] ?? '').length;
+}
+
+function callsOf({ calls = [], issued, matures }: BondDocument, read: AmountReader): BondTerms['calls'] {
+  const days = new Set<string>();
+  calls.forEach(({ from }, at) => {
+    const key = `calls.${at}.from`;
+    if (from < issued || from >= matures) {
+      read.fault(key, `A call begins between the issue, ${issued}, and maturity, ${matures}; found ${from}.`);
+    }
+    if (days.has(from)) read.fault(key, `Two calls begin on ${from}; leave one.`);
+    days.add(from);
+  });
+  return calls
+    .map((call) => ({ from: dayOf(call.from), price: priceOf(call.price) }))
+    .sort((a, b) => a.from - b.from);
 }
 
 function instalmentsOf({ redemptions = [] }: BondDocument, read: AmountReader): Instalment[] {

@@ -94,6 +94,18 @@ describe('the document format', () => {
     ['yield', { yield: '5.94' }, /expected a yearly rate such as/],
     ['yield', { price: undefined, yield: '-250%' }, /There is no price at a yield of -250%/],
     ['yield.compounding', { yield: { annual: '6%', compounding: 'annual' } }, /leave this out/],
+    ['issueCosts.amount', { issueCosts: { amount: '4000000.00', method: 'straight-line' } }, /leave nothing/],
+    ['calls.0.from', { calls: [{ from: '2034-04-01', price: '101' }] }, /between the issue/],
+    [
+      'calls.1.from',
+      {
+        calls: [
+          { from: '2030-04-01', price: '101' },
+          { from: '2030-04-01', price: '100' },
+        ],
+      },
+      /Two calls begin/,
+    ],
     ['dated', { dated: '2024-05-01' }, /after the issue on 2024-04-01/],
     ['dated', { coupon: null, dated: '2024-03-01' }, /nothing accrues before the issue/],
     ['coupon.first', { coupon: { ...bond.coupon, first: '2024-06-01' } }, /not on 2024-06-01/],

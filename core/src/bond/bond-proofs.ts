@@ -80,12 +80,18 @@ function leftToTheLastRow(schedule: BondSchedule): Proof {
   };
 }
 
-/** Half a unit a row, and half the last decimal of a stated price, grown to maturity; rounded up. */
-function explainedByRounding({ terms, periods, rates }: BondSchedule): number {
+/**
+ * Half a unit a row, and where price and yield are both stated half the last decimal of each, grown to maturity;
+ * rounded up. What a yield moves the price by is at most the price × the years to run.
+ */
+function explainedByRounding({ terms, periods, rates, proceeds }: BondSchedule): number {
   const perYear = couponsPerYear(terms);
-  const statedTwice = terms.price && terms.effectiveRate === 'yield';
   let grown = 0.5 * bondStep(terms);
-  if (statedTwice) grown += terms.face / (2 * 10 ** (2 + (terms.price?.decimals ?? 0)));
+  if (terms.price && terms.effectiveRate === 'yield') {
+    const yearsToRun = (terms.matures - terms.issued) / 365;
+    grown += terms.face / (2 * 10 ** (2 + terms.price.decimals));
+    grown += (Math.max(terms.face, proceeds) * yearsToRun) / (2 * 10 ** (2 + (terms.yieldDecimals ?? 12)));
+  }
   for (const { years } of periods) {
     const growth =
       (1 + Math.max(0, rates.effective.toNumber()) / perYear) ** ((perYear * years.num) / years.den);

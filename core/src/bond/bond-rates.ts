@@ -60,15 +60,15 @@ function solveRates(terms: BondTerms, flows: readonly ContractualFlow[]): BondRa
   const found = byYield
     ? { yearly: decimalOf(marketYield), residual: atYield.minus(price) }
     : yieldFromPrice(terms, flows, price.plus(accrued), issued);
-  if (!costsInRate(terms)) {
-    return { price, ofPrice: found.yearly, effective: found.yearly, residual: found.residual };
-  }
   const net = price.plus(accrued).minus(new PreciseDecimal(issueCosts?.amount ?? 0).div(terms.face));
   if (net.lte(0)) {
     throw new TermsFault(
       'issueCosts.amount',
       'The issue costs leave nothing of the proceeds; check the amount.',
     );
+  }
+  if (!costsInRate(terms)) {
+    return { price, ofPrice: found.yearly, effective: found.yearly, residual: found.residual };
   }
   const effective = yieldFromPrice(terms, flows, net, issued).yearly;
   return { price, ofPrice: found.yearly, effective, residual: found.residual };

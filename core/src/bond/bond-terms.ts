@@ -75,6 +75,8 @@ export interface BondTerms {
   readonly price?: { readonly ofFace: Ratio; readonly decimals: number };
   /** Market yield, per year, compounded at the coupon frequency. */
   readonly marketYield?: Ratio;
+  /** The decimals that its percentage was stated to. */
+  readonly yieldDecimals?: number;
   /** What the effective rate is: the stated yield, or the rate that the price implies. */
   readonly effectiveRate: 'yield' | 'from-price';
   readonly method: AmortizationMethod;
