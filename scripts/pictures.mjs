@@ -52,6 +52,18 @@ await take('terms');
 await open('5.50% bonds due 2034');
 await take('bond');
 
+await open('6.00% serial bonds due 2030');
+await take('serial-bonds');
+await page.getByRole('tab', { name: 'Try a redemption' }).click();
+await page.getByRole('textbox', { name: 'Redeemed on' }).fill('1 mar 27');
+await page.getByRole('textbox', { name: 'Face', exact: true }).fill('500,000');
+await page.getByRole('textbox', { name: 'Price, percent of face' }).fill('101');
+await page.getByText('Loss on redemption', { exact: true }).waitFor();
+await take('redemption');
+await page.getByRole('tab', { name: 'Both methods' }).click();
+await page.getByText('farthest apart').waitFor();
+await take('both-methods');
+
 await open('Working capital line');
 await take('credit-line');
 
@@ -104,6 +116,20 @@ await page.locator('#event-1').getByLabel('On', { exact: true }).fill('15 jun 29
 await page.locator('#event-1').getByLabel('Amount').fill('75,000');
 await page.getByText('proofs hold').waitFor();
 await take('new-instrument');
+
+await page.getByRole('button', { name: 'Start again' }).click();
+await page.getByRole('radio', { name: 'Bond' }).click();
+await fill('Name', '5.25% bonds due 2033');
+await fill('Held by', 'Public holders');
+await fill('Face, EUR', '2.5m');
+await fill('Issued', '1 oct 26');
+await fill('Matures', '1 oct 33');
+await fill('Coupon rate, %', '5.25');
+await fill('Market yield, %', '5.6');
+await fill('Issue costs', '37,500');
+await page.getByText('proofs hold').waitFor();
+await page.getByText('worked out:').waitFor();
+await take('new-bond');
 
 await page.goto(`${address}/close`);
 await page.getByText('✓ balanced').waitFor();
