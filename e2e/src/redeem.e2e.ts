@@ -55,12 +55,16 @@ test('a redemption is tried, refused above what is outstanding, and recorded wit
   await expect(page.getByText('Loss on redemption', { exact: true })).toBeVisible();
   await expect(page.getByRole('definition').filter({ hasText: '2,500.00' }).first()).toBeVisible();
   await expectAccessible(page);
+  await page.getByRole('button', { name: 'Loss on redemption 2,500.00, how it is made' }).click();
+  await page.getByRole('button', { name: '− paid' }).click();
+  await expect(page.getByText('Paid for the face redeemed, 1 Sep 2027')).toBeVisible();
   await page.getByRole('button', { name: 'Record this redemption' }).click();
   await expect(page.getByText('Say why; it is kept with the version.')).toBeVisible();
   await field('Refunded by, if it is').fill('Lehr hall bonds');
   await field('Why it is recorded').fill('Board decision of October');
   await page.getByRole('button', { name: 'Record this redemption' }).click();
   await expect(page.getByText('100,000.00 of face is redeemed on 1 Sep 2027')).toBeVisible();
+  await expect(page.getByText('Lehr hall bonds is begun under New instrument')).toBeVisible();
   // One key shows what is booked on a day; any day may be typed.
   await page.getByRole('gridcell', { name: '1 Mar 2028' }).click();
   await page.keyboard.press('e');
@@ -74,4 +78,9 @@ test('a redemption is tried, refused above what is outstanding, and recorded wit
   await page.getByRole('tab', { name: 'Both methods' }).click();
   await expect(page.getByText('Both methods give the same in every period.')).toBeVisible();
   await expectAccessible(page);
+  await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Register' }).click();
+  await page.getByRole('link', { name: 'New instrument' }).click();
+  await expect(field('Name')).toHaveValue('Lehr hall bonds');
+  await expect(field('Face, EUR')).toHaveValue('100,000.00');
+  await page.getByRole('button', { name: 'Start again' }).click();
 });

@@ -81,7 +81,7 @@ export type RegisterRow = v.InferOutput<typeof registerRow>;
 export const attention = v.strictObject({
   instrumentId,
   name: v.string(),
-  kind: v.picklist(['fixing-due', 'renewal-near', 'matures']),
+  kind: v.picklist(['fixing-due', 'renewal-near', 'matures', 'instalment-near']),
   on: dayText,
 });
 export type Attention = v.InferOutput<typeof attention>;

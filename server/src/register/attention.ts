@@ -5,7 +5,7 @@ import type { KnownInstrument } from '../instruments/known-instruments.ts';
 /** Months before the last payment at which it is told of. */
 const ahead = 3;
 
-/** What somebody should see to on a day: a fixing of the rate that is due, a renewal or a maturity that is near. */
+/** What somebody should see to on a day: a fixing of the rate that is due, a renewal, an instalment or a maturity that is near. */
 export function attentionOn(
   { id, document, schedule }: KnownInstrument,
   figures: FiguresView,
@@ -16,6 +16,11 @@ export function attentionOn(
   if (schedule.kind === 'loan') {
     const missing = schedule.notices.find(({ kind, on }) => kind === 'fixing-missing' && on <= day);
     if (missing) found.push({ ...about, kind: 'fixing-due', on: formatDay(missing.on) });
+  }
+  if (schedule.kind === 'bond') {
+    const until = addMonths(day, ahead, true);
+    const due = schedule.rows.find(({ kind, paid, due: on }) => kind === 'coupon' && paid > 0 && on > day);
+    if (due && due.due <= until) found.push({ ...about, kind: 'instalment-near', on: formatDay(due.due) });
   }
   const last = lastDay(schedule);
   const open = document.kind === 'credit-line' && document.matures === undefined;

@@ -82,7 +82,7 @@ describe('the register', () => {
     expect((await register('2026-09-30')).unrecorded).toEqual([]);
   });
 
-  it('names what else needs attention: a fixing that is due, a renewal and a maturity that are near', async () => {
+  it('names what else needs attention: a fixing that is due, a renewal, an instalment and a maturity that are near', async () => {
     const told = async (on: string): Promise<string[]> =>
       (await register(on)).attention.map(({ kind, name, on: day }) => `${kind}, ${name}, ${day}`);
     expect(await told('2026-10-31')).toEqual([
@@ -91,6 +91,7 @@ describe('the register', () => {
       'matures, Ninety-day bridge note, 2026-12-04',
     ]);
     expect(await told('2026-08-31')).toEqual([]);
+    expect(await told('2026-12-31')).toContain('instalment-near, 6.00% serial bonds due 2030, 2027-03-01');
   });
 
   it('shows a class, a pattern and a rate for each', async () => {

@@ -82,10 +82,21 @@ export class PositionTab {
       cell: ({ on }) => showAmount(position(schedule, on)[key], digits),
     });
     const bond = schedule.kind === 'bond';
+    const unamortized: GridColumn<MonthEnd> = {
+      key: 'unamortized',
+      title: 'Unamortized',
+      align: 'right',
+      track: 'minmax(110px, 1fr)',
+      // A premium stands with a minus: it adds to the face where a discount and costs take from it.
+      cell: ({ on }) => {
+        const at = position(schedule, on);
+        return showAmount(at.outstanding - at.carrying, digits);
+      },
+    };
     return [
       { key: 'on', title: 'Month end', align: 'left', track: '120px', cell: ({ on }) => showDay(on) },
       figure('outstanding', bond ? 'Face' : 'Outstanding'),
-      ...(bond ? [figure('carrying', 'Carrying')] : []),
+      ...(bond ? [unamortized, figure('carrying', 'Carrying')] : []),
       figure('accruedInterest', 'Accrued', 'interest'),
       ...(bond ? [] : [figure('unpaidInterest', 'Unpaid')]),
       figure('current', 'Current'),

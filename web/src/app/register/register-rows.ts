@@ -19,6 +19,7 @@ const classNames: Readonly<Record<InstrumentClass, string>> = {
 export const attentionWords: Readonly<Record<Attention['kind'], string>> = {
   'fixing-due': 'fixing due',
   'renewal-near': 'renewal near',
+  'instalment-near': 'instalment near',
   matures: 'matures',
 };
 

@@ -11,24 +11,47 @@ import {
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
+import { Router } from '@angular/router';
 import { map } from 'rxjs';
-import { entriesOnDay, parseDay, position, type BondSchedule } from '@coffer/core';
+import {
+  entriesOnDay,
+  explainBondFigure,
+  explainPosition,
+  parseDay,
+  position,
+  type BondFigure,
+  type BondSchedule,
+  type Explanation,
+  type FigureLink,
+  type PositionFigure,
+} from '@coffer/core';
 import { showAmount, showDates, showDay, type BondDocument } from '@coffer/contract';
 import { messageOf } from '../api/message-of';
 import { Chart } from '../charts/chart';
 import { AsOfService } from '../company/as-of.service';
+import { ExplainPanel } from '../explain/explain-panel';
 import { InstrumentsService, type OpenInstrument } from '../instrument/instruments.service';
 import { EntryList } from '../journal/entry-list';
 import { entryViews } from '../journal/entry-views';
 import { SessionService } from '../session/session.service';
 import { TypedField } from '../terms/fields/typed-field';
+import { DraftKeeper } from '../terms/form/draft-keeper';
+import { termsForm } from '../terms/form/terms-form';
 import { curvesChart } from './curves-chart';
 import { callNotice, readRedemption, redemptionForm, suggested } from './redemption-form';
+
+/** A figure of what a redemption makes; most say how they are made. */
+interface MadeLine {
+  readonly name: string;
+  readonly text: string;
+  readonly strong?: boolean;
+  readonly how?: () => Explanation;
+}
 
 /** Tries a redemption before maturity: what it retires, pays and gains or loses; then records it, with the reason. */
 @Component({
   selector: 'coffer-redeem-tab',
-  imports: [Chart, EntryList, MatButtonModule, TypedField],
+  imports: [Chart, EntryList, ExplainPanel, MatButtonModule, TypedField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './redeem-tab.html',
   styleUrl: './redeem-tab.scss',
@@ -39,9 +62,12 @@ export class RedeemTab {
   readonly recorded = output<string>();
   private readonly instruments = inject(InstrumentsService);
   private readonly asOf = inject(AsOfService);
+  private readonly router = inject(Router);
+  private readonly drafts = inject(DraftKeeper);
   protected readonly session = inject(SessionService);
   protected readonly form = redemptionForm().controls;
   private readonly group = this.form.on.parent as ReturnType<typeof redemptionForm>;
+  protected readonly explained = signal<Explanation | undefined>(undefined);
   protected readonly asked = signal(false);
   protected readonly busy = signal(false);
   protected readonly failed = signal('');
@@ -60,26 +86,32 @@ export class RedeemTab {
     return reading.ok ? callNotice(this.schedule(), reading.redemption) : '';
   });
 
-  protected readonly lines = computed(
-    (): readonly (readonly [name: string, text: string, strong?: boolean])[] => {
-      const made = this.made();
-      if (!made) return [];
-      const { row, cash, couponsSpared, expenseSpared, schedule } = made.outcome;
-      const money = (minor: number): string => showAmount(minor, schedule.terms.digits);
-      const after = position(schedule, row.due);
-      return [
-        ['Carrying amount retired', money(row.retired)],
-        ['Paid for it', money(row.paid)],
-        [row.gain < 0 ? 'Loss on redemption' : 'Gain on redemption', money(Math.abs(row.gain)), true],
-        ['Coupon accrued, paid with it', money(row.coupon)],
-        ['Cash in all', money(cash)],
-        ['Face left', money(after.outstanding)],
-        ['Carrying amount left', money(after.carrying)],
-        ['Coupons no longer paid', money(couponsSpared)],
-        ['Expense no longer charged', money(expenseSpared)],
-      ];
-    },
-  );
+  protected readonly lines = computed((): readonly MadeLine[] => {
+    const made = this.made();
+    if (!made) return [];
+    const { row, cash, couponsSpared, expenseSpared, schedule } = made.outcome;
+    const index = schedule.rows.indexOf(row);
+    const how = (figure: BondFigure) => (): Explanation => explainBondFigure(schedule, index, figure);
+    const left = (figure: PositionFigure) => (): Explanation => explainPosition(schedule, row.due, figure);
+    const money = (minor: number): string => showAmount(minor, schedule.terms.digits);
+    const after = position(schedule, row.due);
+    return [
+      { name: 'Carrying amount retired', text: money(row.retired), how: how('retired') },
+      { name: 'Paid for it', text: money(row.paid), how: how('paid') },
+      {
+        name: row.gain < 0 ? 'Loss on redemption' : 'Gain on redemption',
+        text: money(Math.abs(row.gain)),
+        strong: true,
+        how: how('gain'),
+      },
+      { name: 'Coupon paid with it', text: money(row.coupon), how: how('coupon') },
+      { name: 'Cash in all', text: money(cash) },
+      { name: 'Face left', text: money(after.outstanding), how: left('outstanding') },
+      { name: 'Carrying amount left', text: money(after.carrying), how: left('carrying') },
+      { name: 'Coupons no longer paid', text: money(couponsSpared) },
+      { name: 'Expense no longer charged', text: money(expenseSpared) },
+    ];
+  });
 
   protected readonly entries = computed(() => {
     const made = this.made();
@@ -111,7 +143,9 @@ export class RedeemTab {
     });
     effect(() => {
       const reading = this.reading();
-      if (reading.ok) this.made.set(reading);
+      if (!reading.ok) return;
+      this.made.set(reading);
+      this.explained.set(undefined);
     });
   }
 
@@ -119,6 +153,16 @@ export class RedeemTab {
     const reading = this.reading();
     const found = reading.ok ? undefined : reading.faults.find((fault) => fault.key === key);
     return found ? showDates(found.message) : '';
+  }
+
+  /** An input of the figure explained: another figure of the bond with the redemption, or one of its terms. */
+  protected follow(link: FigureLink): void {
+    const made = this.made();
+    if (link.to === 'row' && made) {
+      this.explained.set(explainBondFigure(made.outcome.schedule, link.row, link.column as BondFigure));
+    } else {
+      void this.router.navigate(['/instruments', this.instrument().id, 'terms']);
+    }
   }
 
   protected record(): void {
@@ -133,15 +177,25 @@ export class RedeemTab {
     const redemptions = [...(document.redemptions ?? []), reading.redemption];
     this.instruments.change(id, version, { ...document, redemptions }, reason).subscribe({
       next: (saved) => {
-        const { on, face } = reading.redemption;
-        this.recorded.emit(
-          `${showAmount(reading.outcome.row.faceBefore - reading.outcome.row.faceAfter, this.schedule().terms.digits) || face} of face is redeemed on ${showDay(on)}, in the terms since version ${saved.version}.`,
-        );
+        const { row } = reading.outcome;
+        const face = showAmount(row.faceBefore - row.faceAfter, this.schedule().terms.digits);
+        const on = showDay(reading.redemption.on);
+        const said = `${face} of face is redeemed on ${on}, in the terms since version ${saved.version}.`;
+        const { refundedBy } = reading.redemption;
+        const begun = refundedBy !== undefined && this.beginRefunding(refundedBy, face, on);
+        this.recorded.emit(begun ? `${said} ${refundedBy} is begun under New instrument.` : said);
       },
       error: (error: unknown) => {
         this.busy.set(false);
         this.failed.set(messageOf(error));
       },
     });
+  }
+
+  /** The issue that refunds what was redeemed, begun for its terms to be typed. */
+  private beginRefunding(name: string, face: string, issued: string): boolean {
+    const form = termsForm();
+    form.patchValue({ kind: 'bond', name, bond: { face, issued } });
+    return this.drafts.begin(form);
   }
 }

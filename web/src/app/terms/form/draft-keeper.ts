@@ -10,6 +10,13 @@ export class DraftKeeper {
     sessionStorage.setItem(keptAs, JSON.stringify(form.getRawValue()));
   }
 
+  /** Begins a draft for somebody to finish; leaves one that is there already. Says whether it did. */
+  begin(form: TermsForm): boolean {
+    if (sessionStorage.getItem(keptAs) !== null) return false;
+    this.keep(form);
+    return true;
+  }
+
   forget(): void {
     sessionStorage.removeItem(keptAs);
   }
