@@ -54,7 +54,7 @@ interface MadeLine {
   imports: [Chart, EntryList, ExplainPanel, MatButtonModule, TypedField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './redeem-tab.html',
-  styleUrl: './redeem-tab.scss',
+  styleUrls: ['./trying.scss', './redeem-tab.scss'],
 })
 export class RedeemTab {
   readonly instrument = input.required<OpenInstrument>();

@@ -40,7 +40,7 @@ const letters = ['A', 'B', 'C', 'D', 'E', 'F'];
   providers: [TryOutService],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './try-tab.html',
-  styleUrl: './try-tab.scss',
+  styleUrls: ['./trying.scss', './try-tab.scss'],
 })
 export class TryTab {
   readonly instrument = input.required<OpenInstrument>();
