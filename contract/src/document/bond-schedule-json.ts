@@ -1,4 +1,11 @@
-import { formatAmount, formatDay, type BondRow, type BondSchedule } from '@coffer/core';
+import {
+  discountAtIssue,
+  discountShare,
+  formatAmount,
+  formatDay,
+  type BondRow,
+  type BondSchedule,
+} from '@coffer/core';
 import { proofsJson } from './proofs-json.ts';
 import { inRange, type RowRange } from './row-range.ts';
 
@@ -23,6 +30,8 @@ export function bondScheduleJson(schedule: BondSchedule, range?: RowRange): Reco
     proceeds: money(schedule.proceeds),
     ...(accruedReceived !== 0 && { accruedReceived: money(accruedReceived) }),
     ...(terms.issueCosts && { issueCosts: money(terms.issueCosts.amount) }),
+    discount: money(discountAtIssue(schedule)),
+    discountOfFace: discountShare(schedule),
     price: rates.price.times(100).toSignificantDigits(30).toFixed(),
     effectiveRate: percent(rates.effective),
     ...(!rates.ofPrice.eq(rates.effective) && { yield: percent(rates.ofPrice) }),

@@ -1,6 +1,8 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import type { Fraction } from '../calendar/fraction.ts';
 import { ratio, type Ratio } from '../money/ratio.ts';
+import { roundRatio } from '../money/round-ratio.ts';
+import { formatPercent } from '../rates/annual-rate.ts';
 import type { Carried, PeriodAmounts } from './bond-amortization.ts';
 import type { BondRates } from './bond-rates.ts';
 import type { BondTerms, FaceDue } from './bond-terms.ts';
@@ -109,6 +111,17 @@ export function lastCouponRow({ rows, terms }: BondSchedule): BondRow | undefine
 /** Discount received less than face on issue, before costs; a premium is negative. Minor units. */
 export function discountAtIssue({ terms, proceeds, accruedReceived }: BondSchedule): number {
   return terms.face - (proceeds - accruedReceived);
+}
+
+/** The discount or premium at issue as a share of the face, rounded to two decimals, such as `3.25%`. */
+export function discountShare(schedule: BondSchedule): string {
+  const parts = ratio(BigInt(Math.abs(discountAtIssue(schedule))) * 10_000n, BigInt(schedule.terms.face));
+  return formatPercent(ratio(roundRatio(parts, 'away-from-zero'), 10_000n));
+}
+
+/** Interest expense that the books carry for a row, minor units. */
+export function bookedExpense({ coupon, received, discount, costs }: BookedAmounts): number {
+  return coupon - received + discount + costs;
 }
 
 /** The share of a coupon period that has passed on a day, by the bond's own day count; 0 to 1. */

@@ -7,7 +7,7 @@ import { BondRowWriter } from './bond-row-writer.ts';
 import { bondGrains, partOfGrains, roundToGrains } from './bond-rounding.ts';
 import { amortizedShare, type AccrualBasis, type BondSchedule } from './bond-schedule.ts';
 import type { BondTerms, EarlyRedemption, FaceDue } from './bond-terms.ts';
-import { checkBondTerms, refuseAboveOutstanding } from './check-bond-terms.ts';
+import { checkBondTerms, checkInstalments, refuseAboveOutstanding } from './check-bond-terms.ts';
 import { contractualFlows, type ContractualFlow } from './contractual-flows.ts';
 import { couponPeriods, periodsAfter, yearsWithin, type CouponPeriod } from './coupon-periods.ts';
 
@@ -169,6 +169,6 @@ function scaled(dues: readonly FaceDue[], redeemed: number): FaceDue[] {
 export function buildBondSchedule(terms: BondTerms): BondSchedule {
   checkBondTerms(terms);
   const periods = couponPeriods(terms);
-  const flows = periodsAfter(periods, terms.issued);
-  return new BondWalk(terms, contractualFlows(terms, flows)).run();
+  checkInstalments(terms, periods);
+  return new BondWalk(terms, contractualFlows(terms, periodsAfter(periods, terms.issued))).run();
 }

@@ -2,7 +2,7 @@ import { formatDay } from '../calendar/calendar-day.ts';
 import { formatAmount } from '../money/amount-text.ts';
 import { TermsFault } from '../terms-fault.ts';
 import type { BondTerms, EarlyRedemption } from './bond-terms.ts';
-import { couponPeriods } from './coupon-periods.ts';
+import type { CouponPeriod } from './coupon-periods.ts';
 
 /** Throws {@link TermsFault} for terms that contradict each other and are not found out while scheduling. */
 export function checkBondTerms(terms: BondTerms): void {
@@ -26,7 +26,6 @@ export function checkBondTerms(terms: BondTerms): void {
       'Issue costs can be amortized in the effective rate only where the bond is; make both straight-line.',
     );
   }
-  checkInstalments(terms);
   for (const { on, at } of terms.redemptions) {
     if (on <= issued || on >= matures) {
       throw new TermsFault(
@@ -38,10 +37,10 @@ export function checkBondTerms(terms: BondTerms): void {
   }
 }
 
-function checkInstalments(terms: BondTerms): void {
+/** Throws {@link TermsFault} for instalments off the coupon dates or that do not fit the face. */
+export function checkInstalments(terms: BondTerms, periods: readonly CouponPeriod[]): void {
   const { instalments, face, matures } = terms;
   if (instalments.length === 0) return;
-  const periods = couponPeriods(terms);
   let left = face;
   instalments.forEach(({ on, face: part, at }) => {
     const key = `redemptions.${at}`;

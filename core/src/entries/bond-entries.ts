@@ -1,12 +1,23 @@
 import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
-import { lastCouponRow, type BondRow, type BondSchedule } from '../bond/bond-schedule.ts';
-import { formatPercent } from '../rates/annual-rate.ts';
+import {
+  bookedExpense,
+  discountAtIssue,
+  lastCouponRow,
+  type BondRow,
+  type BondSchedule,
+} from '../bond/bond-schedule.ts';
+import { formatPrice } from '../rates/annual-rate.ts';
 import { bondAccrual } from '../position/bond-position.ts';
 import { entryOf, type Entry, type Posting } from './entry.ts';
 
 /** A debit to the discount, or a credit to the premium, by the side that the bond was issued on. */
-function discountPosting({ terms, proceeds, accruedReceived }: BondSchedule, amount: number): Posting {
-  return [proceeds - accruedReceived > terms.face ? 'bond-premium' : 'bond-discount', amount];
+function discountPosting(schedule: BondSchedule, amount: number): Posting {
+  return [discountRole(schedule), amount];
+}
+
+/** The account that holds what is unamortized, by the side that the bond was issued on. */
+export function discountRole(schedule: BondSchedule): 'bond-discount' | 'bond-premium' {
+  return discountAtIssue(schedule) < 0 ? 'bond-premium' : 'bond-discount';
 }
 
 /** Issue at the price received: for cash net of issue costs, or for goods at their present value. */
@@ -17,7 +28,7 @@ export function bondIssueEntry(schedule: BondSchedule): Entry | undefined {
   return entryOf(terms.issued, 'issue', goods ? 'Note issued for goods' : 'Bonds issued', null, [
     ['asset', goods ? proceeds : 0],
     ['cash', (goods ? 0 : proceeds) - costs],
-    discountPosting(schedule, terms.face - (proceeds - accruedReceived)),
+    discountPosting(schedule, discountAtIssue(schedule)),
     ['issue-costs', costs],
     ['bonds-payable', -terms.face],
     ['interest-payable', -accruedReceived],
@@ -27,7 +38,7 @@ export function bondIssueEntry(schedule: BondSchedule): Entry | undefined {
 /** What a row charges: coupon paid, coupon received at issue settled, discount and costs amortized. */
 function chargedPostings(schedule: BondSchedule, { booked }: BondRow): Posting[] {
   return [
-    ['interest-expense', booked.coupon - booked.received + booked.discount + booked.costs],
+    ['interest-expense', bookedExpense(booked)],
     ['interest-payable', booked.received],
     discountPosting(schedule, -booked.discount),
     ['issue-costs', -booked.costs],
@@ -51,7 +62,7 @@ export function bondRowEntries(schedule: BondSchedule, row: BondRow): (Entry | u
     ];
   }
   const terms = schedule.terms.redemptions.find((each) => each.at === row.redemption);
-  const priced = terms ? ` at ${formatPercent(terms.price).replace('%', '')}` : '';
+  const priced = terms ? ` at ${formatPrice(terms.price)}` : '';
   const refunded = terms?.refundedBy === undefined ? '' : `, refunded by ${terms.refundedBy}`;
   return [
     entryOf(row.due, 'coupon', 'Coupon and amortization to redemption', at, chargedPostings(schedule, row)),
@@ -80,7 +91,7 @@ export function bondAccrualEntry(schedule: BondSchedule, on: CalendarDay): Entry
   const accrual = bondAccrual(schedule, on);
   if (!accrual) return undefined;
   const { coupon, received, discount, costs, basis } = accrual;
-  const what = schedule.proceeds - schedule.accruedReceived > schedule.terms.face ? 'premium' : 'discount';
+  const what = discountRole(schedule) === 'bond-premium' ? 'premium' : 'discount';
   const amortized = [...(discount === 0 ? [] : [what]), ...(costs === 0 ? [] : ['issue costs'])];
   const parts = [
     ...(coupon - received === 0 ? [] : ['coupon accrued']),

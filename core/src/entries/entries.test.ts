@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { arbitraryBondWithEvents } from '../bond/arbitrary-bond.ts';
+import { bookedExpense } from '../bond/bond-schedule.ts';
 import { buildBondSchedule } from '../bond/bond-walk.ts';
 import { day, plainBond, priced } from '../bond/plain-bond.ts';
 import { addMonths } from '../calendar/calendar-day.ts';
@@ -57,10 +58,7 @@ const totalExpense = (schedule: Schedule): number =>
     ? sumColumn(bookedInterest(schedule), schedule.length) +
       costsThrough(schedule, Number.MAX_SAFE_INTEGER) -
       (schedule.terms.takenOn?.accruedInterest ?? 0)
-    : schedule.rows.reduce(
-        (sum, { booked }) => sum + booked.coupon - booked.received + booked.discount + booked.costs,
-        0,
-      );
+    : schedule.rows.reduce((sum, { booked }) => sum + bookedExpense(booked), 0);
 
 /** A loan with events (owing nothing at the end) or a bond with redemptions. */
 const anySchedule: fc.Arbitrary<Schedule> = fc.oneof(

@@ -1,4 +1,10 @@
-import { lastCouponRow, type BondRow, type BondSchedule, type BookedAmounts } from '../bond/bond-schedule.ts';
+import {
+  discountAtIssue,
+  lastCouponRow,
+  type BondRow,
+  type BondSchedule,
+  type BookedAmounts,
+} from '../bond/bond-schedule.ts';
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { firstDay, type Schedule } from '../instrument/instrument.ts';
 import { bookedInterest } from '../loan/booked-interest.ts';
@@ -8,6 +14,7 @@ import { broughtInAccrued } from '../position/loan-position.ts';
 import { position } from '../position/position.ts';
 import { sumColumn } from '../proofs/proof.ts';
 import type { AccountRole } from './account-role.ts';
+import { discountRole } from './bond-entries.ts';
 import { principalRole } from './entries.ts';
 import { feesBetween } from './loan-entries.ts';
 
@@ -42,17 +49,14 @@ function bondStanding(
   const rows = schedule.rows.filter((row) => row.due <= periodEnd);
   const sum = (of: (row: BondRow) => number): number => rows.reduce((total, row) => total + of(row), 0);
   const booked = (of: keyof BookedAmounts): number => sum((row) => row.booked[of]);
-  const discount = terms.face - (proceeds - accruedReceived);
+  const discount = discountAtIssue(schedule);
   const costs = terms.issueCosts?.amount ?? 0;
   const matured = periodEnd >= terms.matures ? (lastCouponRow(schedule)?.faceAfter ?? 0) : 0;
   const goods = terms.issuedFor === 'goods';
   const writtenOff = booked('discountWrittenOff') + booked('costsWrittenOff');
   const early = (row: BondRow): number =>
     row.kind === 'redemption' ? row.paid - (row.faceBefore - row.faceAfter) : 0;
-  balances.set(
-    discount < 0 ? 'bond-premium' : 'bond-discount',
-    discount - booked('discount') - booked('discountWrittenOff'),
-  );
+  balances.set(discountRole(schedule), discount - booked('discount') - booked('discountWrittenOff'));
   balances.set('issue-costs', costs - booked('costs') - booked('costsWrittenOff'));
   balances.set('interest-payable', booked('received') - accruedReceived);
   balances.set(

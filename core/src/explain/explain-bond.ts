@@ -294,9 +294,9 @@ export function explainDiscountAtIssue(schedule: BondSchedule): Explanation {
     steps: [
       { label: 'Face', amount: terms.face, link: { to: 'terms', key: 'face' } },
       {
-        label: 'Price received for it',
+        label: '− price received for it',
         amount: proceeds - accruedReceived,
-        link: { to: 'row', row: 0, column: 'closing' },
+        link: { to: 'terms', key: 'price' },
       },
     ],
   };

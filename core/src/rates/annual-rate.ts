@@ -9,6 +9,11 @@ export function simpleGrowth(annual: Ratio, years: Fraction): Ratio {
   return ratio(annual.num * BigInt(years.num), annual.den * BigInt(years.den));
 }
 
+/** A price per 1 of face in percent of it, for people: 403/400 is `100.75`. */
+export function formatPrice(ofFace: Ratio): string {
+  return formatPercent(ofFace).slice(0, -1);
+}
+
 /** A rate as a percentage for people, with two decimals or as many as it has: 61/1000 is `6.10%`. */
 export function formatPercent(annual: Ratio): string {
   if (annual.num < 0n) return `−${formatPercent({ num: -annual.num, den: annual.den })}`;

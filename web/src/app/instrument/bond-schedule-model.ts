@@ -1,4 +1,6 @@
 import {
+  discountAtIssue,
+  discountShare,
   explainBondFigure,
   explainBondTotal,
   explainDiscountAtIssue,
@@ -42,8 +44,7 @@ function life(schedule: BondSchedule): LifeFact[] {
   const money = (minor: number): string => showAmount(minor, terms.digits);
   const percent = (rate: typeof rates.effective): string =>
     `${rate.times(100).toDecimalPlaces(6).toFixed()}%`;
-  const apart = terms.face - (proceeds - accruedReceived);
-  const share = ((100 * Math.abs(apart)) / terms.face).toFixed(2);
+  const discount = discountAtIssue(schedule);
   const gain = sum((row) => (row.kind === 'redemption' ? row.gain : 0));
   const couponsInAll: LifeFact = [
     'Coupons in all',
@@ -54,8 +55,12 @@ function life(schedule: BondSchedule): LifeFact[] {
     ['Price', rates.price.times(100).toDecimalPlaces(6).toFixed()],
     ['Proceeds', money(proceeds)],
     ...(accruedReceived === 0 ? [] : [['of it coupon', money(accruedReceived)] as const]),
-    [apart >= 0 ? 'Discount' : 'Premium', money(Math.abs(apart)), () => explainDiscountAtIssue(schedule)],
-    ['of face', `${share}%`],
+    [
+      discount >= 0 ? 'Discount' : 'Premium',
+      money(Math.abs(discount)),
+      () => explainDiscountAtIssue(schedule),
+    ],
+    ['of face', discountShare(schedule)],
     ...(terms.issueCosts ? [['Issue costs', money(terms.issueCosts.amount)] as const] : []),
     ['Coupon rate', terms.zeroCoupon ? 'none' : formatPercent(terms.couponRate)],
     ...(rates.ofPrice.eq(rates.effective) ? [] : [['Yield of the price', percent(rates.ofPrice)] as const]),

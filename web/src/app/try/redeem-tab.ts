@@ -65,8 +65,8 @@ export class RedeemTab {
   private readonly router = inject(Router);
   private readonly drafts = inject(DraftKeeper);
   protected readonly session = inject(SessionService);
-  protected readonly form = redemptionForm().controls;
-  private readonly group = this.form.on.parent as ReturnType<typeof redemptionForm>;
+  private readonly group = redemptionForm();
+  protected readonly form = this.group.controls;
   protected readonly explained = signal<Explanation | undefined>(undefined);
   protected readonly asked = signal(false);
   protected readonly busy = signal(false);

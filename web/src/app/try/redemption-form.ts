@@ -2,6 +2,7 @@ import { FormControl, FormGroup } from '@angular/forms';
 import {
   callOn,
   formatDay,
+  formatPrice,
   parseAmount,
   parseDay,
   position,
@@ -10,6 +11,7 @@ import {
   redemptionOutcome,
   TermsFault,
   type BondSchedule,
+  type Ratio,
   type RedemptionOutcome,
 } from '@coffer/core';
 import { showAmount, showDay, type Fault } from '@coffer/contract';
@@ -47,11 +49,10 @@ export function suggested(
   const { terms } = schedule;
   const day = Math.min(Math.max(on, terms.issued + 1), terms.matures - 1);
   const call = callOn(terms.calls, day);
-  const price = call ? (100 * Number(call.price.num)) / Number(call.price.den) : 100;
   return {
     on: showDay(day),
     face: showAmount(position(schedule, day).outstanding, terms.digits),
-    price: String(price),
+    price: formatPrice(call?.price ?? ratio(1n)),
   };
 }
 
@@ -66,13 +67,12 @@ export function readRedemption(schedule: BondSchedule, typed: TypedRedemption): 
   const minor = parseAmount(face, schedule.terms.digits);
   if (!minor)
     return { ok: false, faults: [{ key: 'face', message: 'Type an amount above zero in this currency.' }] };
-  const percent = ratioFromDecimal(price);
   const refundedBy = typed.refundedBy.trim();
   try {
     const outcome = redemptionOutcome(schedule, {
       on: parseDay(on) as number,
       face: minor,
-      price: ratio(percent.num, percent.den * 100n),
+      price: ofFace(price),
       ...(refundedBy && { refundedBy }),
     });
     return { ok: true, redemption: { on, face, price, ...(refundedBy && { refundedBy }) }, outcome };
@@ -89,8 +89,14 @@ export function callNotice({ terms }: BondSchedule, { on, price }: RedemptionEnt
   const first = terms.calls[0];
   if (!call)
     return `It may be called from ${showDay(formatDay(first?.from ?? 0))}; before that it can only be bought back.`;
-  const agreed = (100 * Number(call.price.num)) / Number(call.price.den);
-  return agreed === Number(price)
+  const agreed = formatPrice(call.price);
+  return agreed === formatPrice(ofFace(price))
     ? ''
     : `On this day it may be called at ${agreed}; ${price} is another price.`;
+}
+
+/** A price in percent of face as a fraction of it. */
+function ofFace(price: string): Ratio {
+  const percent = ratioFromDecimal(price);
+  return ratio(percent.num, percent.den * 100n);
 }

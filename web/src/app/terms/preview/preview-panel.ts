@@ -139,11 +139,7 @@ export class PreviewPanel {
 function bondFacts(made: SchedulePreview): (readonly [string, string])[] {
   const money = (text: string | undefined): string => showDecimal((text ?? '').replace('-', ''));
   const rate = (text: string | undefined): string => `${trimmed((text ?? '').replace('%', ''), 4)}%`;
-  const issue = made.rows[0] ?? {};
-  const unamortized = Number(issue['unamortized']);
-  const face = unamortized + Number(issue['closing']);
-  const discount = unamortized - Number(made.issueCosts ?? 0);
-  const share = ((100 * Math.abs(discount)) / face).toFixed(2);
+  const premium = made.discount?.startsWith('-') ?? false;
   return [
     ['Price', trimmed(made.price ?? '', 4)],
     ['Yield', rate(made.yield ?? made.effectiveRate)],
@@ -152,16 +148,9 @@ function bondFacts(made: SchedulePreview): (readonly [string, string])[] {
     ...(made.accruedReceived === undefined
       ? []
       : [['Of it accrued coupon', money(made.accruedReceived)] as const]),
-    [
-      discount < 0 ? 'Premium' : 'Discount',
-      `${showDecimal(Math.abs(discount).toFixed(decimalsOf(made.proceeds)))} · ${share}% of face`,
-    ],
+    [premium ? 'Premium' : 'Discount', `${money(made.discount)} · ${made.discountOfFace} of face`],
     ['Expense in all', money(made.totals['expense'])],
   ];
-}
-
-function decimalsOf(amount: string | undefined): number {
-  return (amount ?? '').split('.')[1]?.length ?? 0;
 }
 
 /** Columns of figures as large as a balance. */

@@ -25,6 +25,9 @@ export interface SchedulePreview {
   readonly yield?: string;
   readonly accruedReceived?: string;
   readonly issueCosts?: string;
+  /** Negative for a premium. */
+  readonly discount?: string;
+  readonly discountOfFace?: string;
 }
 
 /** One line of the issue entry. */
