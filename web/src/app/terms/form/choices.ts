@@ -177,12 +177,12 @@ export const bondClassChoices: Choices = [
 
 export const issuedForChoices: Choices = [
   ['cash', 'Cash'],
-  ['goods', 'Goods, at present value'],
+  ['goods', 'Goods'],
 ];
 
 export const paysChoices: Choices = [
   ['coupons', 'Coupons'],
-  ['nothing', 'No coupon, face at maturity'],
+  ['nothing', 'No coupon'],
 ];
 
 export const methodChoices: Choices = [

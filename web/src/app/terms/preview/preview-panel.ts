@@ -42,6 +42,8 @@ export class PreviewPanel {
     ];
   });
 
+  /** Whether a bond pays coupons. */
+  protected readonly pays = computed(() => Number(this.schedule().totals['coupon']) !== 0);
   protected readonly holding = computed(() => this.schedule().proofs.filter((proof) => proof.holds).length);
   /** What its author should know; fixings still to come are told of together. */
   protected readonly notices = computed((): string[] => {
@@ -99,7 +101,7 @@ export class PreviewPanel {
       ...(tone && { tone }),
       cell: (row) => {
         const text = String(row[key] ?? '');
-        return key !== 'opening' && key !== 'closing' && Number(text) === 0 ? '–' : showDecimal(text);
+        return !standing.includes(key) && Number(text) === 0 ? '–' : showDecimal(text);
       },
     });
     const head: GridColumn<PreviewRow>[] = [
@@ -109,7 +111,7 @@ export class PreviewPanel {
     if (this.schedule().kind === 'bond') {
       return [
         ...head,
-        figure('coupon', 'Coupon', 'principal'),
+        ...(this.pays() ? [figure('coupon', 'Coupon', 'principal')] : []),
         figure('expense', 'Expense', 'interest'),
         figure('amortization', 'Amortized'),
         figure('unamortized', 'Unamortized'),
@@ -152,6 +154,9 @@ function bondFacts(made: SchedulePreview): (readonly [string, string])[] {
     ['Expense in all', money(made.totals['expense'])],
   ];
 }
+
+/** Columns that stand at a balance, zero included. */
+const standing: readonly string[] = ['opening', 'closing', 'unamortized'];
 
 /** Columns of figures as large as a balance. */
 const balances: readonly string[] = ['opening', 'closing', 'drawn', 'due'];
