@@ -5,9 +5,9 @@ import { fileURLToPath } from 'node:url';
 import { register } from 'tsx/esm/api';
 
 register();
-const { instrumentJsonSchema, openApiDescription } = await import('../contract/src/index.ts');
+const { documentJsonSchema, openApiDescription } = await import('../contract/src/index.ts');
 const files = {
-  'instrument-document.schema.json': instrumentJsonSchema(),
+  'instrument-document.schema.json': documentJsonSchema(),
   'http-interface.openapi.json': openApiDescription(),
 };
 let stale = false;

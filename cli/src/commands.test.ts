@@ -186,3 +186,95 @@ describe('what cannot be used', () => {
     expect(err).toMatch(message);
   });
 });
+
+describe('accruals', () => {
+  // Common practice: what stands is cleared by the payment, which charges only the rest of its interest.
+  it('are reversed or left standing, as asked', () => {
+    const range = ['--from', '2024-07-31', '--to', '2024-08-31', '--json'];
+    const kinds = (accruals: string): { memo: string; lines: { account: string; debit: string }[] }[] =>
+      JSON.parse(coffer(['entries', '-', ...range, '--accruals', accruals], loan).out);
+    const [reversed, standing] = [kinds('reversed'), kinds('standing')];
+    expect(reversed.some(({ memo }) => memo.startsWith('Reversal'))).toBe(true);
+    expect(standing.some(({ memo }) => memo.startsWith('Reversal'))).toBe(false);
+    const paid = standing.find(({ memo }) => memo === 'Payment 2');
+    const accrued = standing[0]?.lines.find(({ account }) => account === 'interest-expense')?.debit;
+    expect(paid?.lines.find(({ account }) => account === 'interest-payable')?.debit).toBe(accrued);
+    expect(coffer(['entries', '-', ...range, '--accruals', 'kept'], loan)).toMatchObject({
+      status: 2,
+      out: '',
+    });
+  });
+});
+
+describe('a sinking fund', () => {
+  const fund = {
+    document: 'coffer.instrument/1',
+    kind: 'fund',
+    name: 'Redemption fund',
+    currency: 'EUR',
+    goal: '100000.00',
+    rate: { annual: '8%' },
+    every: 'year',
+    first: '2025-12-31',
+    count: 5,
+    for: 'Furnace note',
+  };
+  const debt = {
+    ...loan,
+    name: 'Furnace note',
+    amount: '100000.00',
+    start: '2024-12-31',
+    rate: { annual: '10%' },
+    payments: { every: 'year', first: '2025-12-31', phases: [{ type: 'interest-only', count: 5 }] },
+  };
+  const debtFile = join(folder, 'furnace-note.json');
+  writeFileSync(debtFile, JSON.stringify(debt));
+
+  // Sinking fund factor at 8 % over 5 periods: 0.17046 (engineering-economy tables, from memory).
+  it('tells the deposit, and with the debt it repays what both come to', () => {
+    const made = JSON.parse(coffer(['schedule', '-', '--json', '--for', debtFile], fund).out);
+    expect(made).toMatchObject({ regularDeposit: '17045.65', depositCount: 5, reached: '2029-12-31' });
+    expect(made.rows[4]).toMatchObject({ closing: '100000.00', owed: '0.00', netDebt: '0.00' });
+    expect(made.proofs.every((proof: { holds: boolean }) => proof.holds)).toBe(true);
+    // Five years' interest of 10,000 each; the deposits are the rest of what is paid.
+    const paidIn = Number(made.totals.deposit);
+    expect(made.together).toMatchObject({ debtInterest: '50000.00', released: '100000.00' });
+    expect(Number(made.together.outlay)).toBeCloseTo(50_000 + paidIn, 6);
+    expect(Number(made.together.netInterest)).toBeCloseTo(50_000 + paidIn - 100_000, 6);
+  });
+
+  it('of the demo ends with the bonds it repays', () => {
+    const files = ['demo/funds/redemption-fund-2034.json', '--for', 'demo/instruments/bonds-due-2034.json'];
+    const { together, proofs } = JSON.parse(coffer(['schedule', ...files, '--json']).out);
+    expect(together).toMatchObject({
+      debtEnds: '2034-04-01',
+      fundEnds: '2034-04-01',
+      released: '3000000.00',
+    });
+    expect(proofs.every((proof: { holds: boolean }) => proof.holds)).toBe(true);
+  });
+
+  it('has a position and entries of its own', () => {
+    const at = JSON.parse(coffer(['position', '-', '--on', '2026-12-31', '--json'], fund).out);
+    // 17,045.65 × 2.08, the amount of two deposits at 8 %.
+    expect(at).toMatchObject({ balance: '35454.95', toGoal: '64545.05', next: { due: '2027-12-31' } });
+    const range = ['--from', '2029-12-01', '--to', '2029-12-31'];
+    const found = JSON.parse(coffer(['entries', '-', ...range, '--json'], fund).out);
+    expect(found.at(-1)).toMatchObject({
+      memo: 'Fund paid out to repay Furnace note',
+      lines: [
+        { account: 'cash', debit: '100000.00' },
+        { account: 'sinking-fund', credit: '100000.00' },
+      ],
+    });
+  });
+
+  it('refuses what does not fit together, naming the key', () => {
+    const listed = { ...fund, deposits: [{ on: '2025-06-30', amount: '5.00' }] };
+    expect(coffer(['schedule', '-'], listed).err).toMatch(/count: .*leave this out[^]*first: .*another day/);
+    expect(coffer(['schedule', '-'], { ...fund, goal: 5 }).err).toContain('goal: Found the number 5');
+    expect(coffer(['schedule', '-', '--for', debtFile], loan)).toMatchObject({ status: 2, out: '' });
+    const dollars = coffer(['schedule', '-', '--for', debtFile], { ...fund, currency: 'USD' });
+    expect(dollars.err).toContain('is in EUR and the fund in USD');
+  });
+});

@@ -3,12 +3,26 @@ import { parseArgs } from 'node:util';
 import {
   entriesJson,
   positionJson,
-  readInstrumentText,
+  fundPositionJson,
+  fundScheduleJson,
+  readDocumentText,
   scheduleJson,
+  type DocumentReading,
   type Fault,
-  type ReadInstrument,
 } from '@coffer/contract';
-import { entries, parseDay, periodLengths, position, type PeriodLength } from '@coffer/core';
+import {
+  accrualChoices,
+  entries,
+  fundEntries,
+  fundPosition,
+  parseDay,
+  periodLengths,
+  position,
+  type AccrualChoice,
+  type FundSchedule,
+  type PeriodLength,
+  type Schedule,
+} from '@coffer/core';
 import { stringify } from 'csv-stringify/sync';
 import { entryTable, positionTable, scheduleTable } from './tables.ts';
 import { UsageFault } from './usage-fault.ts';
@@ -30,7 +44,9 @@ function fileOf(positionals: readonly string[], command: string): string {
   return file;
 }
 
-function read(file: string): ReadInstrument {
+type Read = Extract<DocumentReading, { ok: true }>;
+
+function read(file: string): Read {
   let text: string;
   try {
     text = readFileSync(file === '-' ? 0 : file, 'utf8');
@@ -40,9 +56,29 @@ function read(file: string): ReadInstrument {
       code === 'ENOENT' ? `There is no file ${file}.` : `${file} cannot be read (${code ?? 'error'}).`,
     );
   }
-  const reading = readInstrumentText(text);
+  const reading = readDocumentText(text);
   if (!reading.ok) throw new DocumentFault(reading.faults);
-  return reading.instrument;
+  return reading;
+}
+
+/** The debt that a fund is set beside, from the file of `--for`. */
+function debtOption(file: string | undefined, fund: FundSchedule): Schedule | undefined {
+  if (file === undefined) return undefined;
+  const debt = read(file);
+  if ('fund' in debt)
+    throw new UsageFault(`--for ${file} is a fund; give the instrument that the fund repays.`);
+  const { document, schedule } = debt.instrument;
+  if (document.currency !== fund.terms.currency) {
+    throw new UsageFault(
+      `--for ${file} is in ${document.currency} and the fund in ${fund.terms.currency}; a fund repays a debt in its own currency.`,
+    );
+  }
+  return schedule;
+}
+
+function refuseFor(file: string | undefined): void {
+  if (file !== undefined)
+    throw new UsageFault('--for is for a fund: it names the instrument that it repays.');
 }
 
 function dayOption(name: string, text: string | undefined): number {
@@ -64,16 +100,23 @@ function rowsOption(text: string | undefined): { from: number; to: number } | un
 
 const json = (value: unknown): string => `${JSON.stringify(value, null, 2)}\n`;
 
-/** `schedule FILE [--json|--csv] [--rows A-B]` */
+/** `schedule FILE [--json|--csv] [--rows A-B] [--for FILE]` */
 export function scheduleCommand(args: string[]): string {
   const { values, positionals } = parseArgs({
     args,
     allowPositionals: true,
-    options: { ...formats, rows: { type: 'string' } },
+    options: { ...formats, rows: { type: 'string' }, for: { type: 'string' } },
   });
   const range = rowsOption(values.rows);
-  const { schedule } = read(fileOf(positionals, 'schedule'));
-  const made = scheduleJson(schedule, range);
+  const found = read(fileOf(positionals, 'schedule'));
+  let made: Record<string, unknown>;
+  if ('fund' in found) {
+    const { schedule } = found.fund;
+    made = fundScheduleJson(schedule, range, debtOption(values.for, schedule));
+  } else {
+    refuseFor(values.for);
+    made = scheduleJson(found.instrument.schedule, range);
+  }
   if (range && (made['rows'] as object[]).length === 0) {
     throw new UsageFault(`--rows ${values.rows}: the schedule has no such payments.`);
   }
@@ -86,25 +129,39 @@ export function scheduleCommand(args: string[]): string {
   return scheduleTable(made);
 }
 
-/** `position FILE --on DATE [--json]` */
+/** `position FILE --on DATE [--json] [--for FILE]` */
 export function positionCommand(args: string[]): string {
   const { values, positionals } = parseArgs({
     args,
     allowPositionals: true,
-    options: { json: { type: 'boolean' }, on: { type: 'string' } },
+    options: { json: { type: 'boolean' }, on: { type: 'string' }, for: { type: 'string' } },
   });
   const on = dayOption('on', values.on);
-  const { schedule } = read(fileOf(positionals, 'position'));
-  const made = positionJson(position(schedule, on), schedule.terms.digits);
+  const found = read(fileOf(positionals, 'position'));
+  let made: Record<string, unknown>;
+  if ('fund' in found) {
+    const { schedule } = found.fund;
+    made = fundPositionJson(schedule, fundPosition(schedule, on), debtOption(values.for, schedule));
+  } else {
+    refuseFor(values.for);
+    const { schedule } = found.instrument;
+    made = positionJson(position(schedule, on), schedule.terms.digits);
+  }
   return values.json ? json(made) : positionTable(made);
 }
 
-/** `entries FILE --from DATE --to DATE [--periods month|quarter|year|none] [--json|--csv]` */
+/** `entries FILE --from DATE --to DATE [--periods month|quarter|year|none] [--accruals reversed|standing] [--json|--csv]` */
 export function entriesCommand(args: string[]): string {
   const { values, positionals } = parseArgs({
     args,
     allowPositionals: true,
-    options: { ...formats, from: { type: 'string' }, to: { type: 'string' }, periods: { type: 'string' } },
+    options: {
+      ...formats,
+      from: { type: 'string' },
+      to: { type: 'string' },
+      periods: { type: 'string' },
+      accruals: { type: 'string' },
+    },
   });
   const from = dayOption('from', values.from);
   const to = dayOption('to', values.to);
@@ -113,8 +170,14 @@ export function entriesCommand(args: string[]): string {
   if (!periodLengths.includes(periods as PeriodLength)) {
     throw new UsageFault(`--periods ${periods} is not one of ${periodLengths.join(', ')}.`);
   }
-  const { schedule } = read(fileOf(positionals, 'entries'));
-  const found = entries(schedule, from, to, periods as PeriodLength);
+  const accruals = values.accruals ?? 'reversed';
+  if (!accrualChoices.includes(accruals as AccrualChoice)) {
+    throw new UsageFault(`--accruals ${accruals} is not one of ${accrualChoices.join(', ')}.`);
+  }
+  const choices = [from, to, periods as PeriodLength, accruals as AccrualChoice] as const;
+  const opened = read(fileOf(positionals, 'entries'));
+  const { schedule } = 'fund' in opened ? opened.fund : opened.instrument;
+  const found = schedule.kind === 'fund' ? fundEntries(schedule, ...choices) : entries(schedule, ...choices);
   const made = entriesJson(found, schedule.terms.digits) as {
     date: string;
     memo: string;

@@ -7,6 +7,7 @@ const titles: Record<string, string> = {
   unpaidInterest: 'Unpaid',
   addedInterest: 'Added',
   issueCosts: 'Costs',
+  netDebt: 'Net debt',
   accruedReceived: 'Received',
   redemptionPaid: 'Paid for it',
 };
@@ -71,28 +72,62 @@ export function scheduleTable(schedule: Cells): string {
     price: 'Price, percent of face',
     yield: 'Yield of the price',
     effectiveRate: 'Effective rate',
+    goal: 'Goal',
+    for: 'Repays',
+    regularDeposit: 'Deposit',
+    depositCount: 'Deposits',
+    finalDeposit: 'Last deposit',
+    reached: 'Reached',
+  });
+  const solved = facts((schedule['solved'] ?? {}) as Cells, {
+    annual: 'Rate worked out',
+    residual: 'which leaves',
+    amount: 'Amount worked out',
+    count: 'Payments worked out',
   });
   const totals = (title: string, of: unknown): string =>
     `${title}\n${Object.entries(of as Cells)
       .map(([key, value]) => `  ${titleOf(key).padEnd(12)}  ${shown(value)}`)
       .join('\n')}`;
   return `${[
-    head,
+    ...[head, solved].filter((text) => text !== ''),
     table(rows, columns),
     ...(schedule['range'] ? [totals('These rows', schedule['range'])] : []),
     totals('Whole schedule', schedule['totals']),
+    ...(schedule['together'] ? [togetherTable(schedule['together'] as Cells)] : []),
     ...(notices.length > 0 ? [`Notices\n${notices.map(({ message }) => `  ${message}`).join('\n')}`] : []),
     `Proofs\n${proofs.map((proof) => `  ${proof.holds ? 'holds' : 'FAILS'}  ${proof.name}${proof.difference.match(/[1-9]/) ? `, difference ${shown(proof.difference)}` : ''}`).join('\n')}`,
   ].join('\n\n')}\n`;
 }
 
+function togetherTable(together: Cells): string {
+  const told = facts(together, {
+    debtInterest: 'Interest on the debt',
+    earned: 'Earned by the fund',
+    netInterest: 'Net interest',
+    paidOnDebt: 'Paid on the debt',
+    deposits: 'Deposits',
+    released: 'Paid out by the fund',
+    outlay: 'Total outlay',
+    debtEnds: 'The debt ends',
+    fundEnds: 'The fund ends',
+  });
+  return `With the debt it repays\n${told.replaceAll(/^/gm, '  ')}`;
+}
+
 /** A position as a list for people. */
 export function positionTable(position: Cells): string {
-  const next = position['next'] as { due: string; payment: string } | null;
+  const next = position['next'] as { due: string; payment?: string; deposit?: string } | null;
   return `${facts(
-    { ...position, ...(next && { next: `${next.due}, ${shown(next.payment)}` }) },
+    { ...position, ...(next && { next: `${next.due}, ${shown(next.payment ?? next.deposit)}` }) },
     {
       on: 'On',
+      balance: 'Held by the fund',
+      deposited: 'of it deposited',
+      earned: 'of it earned',
+      toGoal: 'To the goal',
+      owed: 'Owed',
+      netDebt: 'Net debt',
       outstanding: 'Outstanding',
       accruedInterest: 'Accrued interest',
       unpaidInterest: 'Unpaid interest',

@@ -1,11 +1,14 @@
 export * from './document/bond-document.ts';
 export * from './document/credit-line-document.ts';
+export * from './document/fund-document.ts';
+export * from './document/fund-schedule-json.ts';
 export * from './document/instrument-document.ts';
 export * from './document/loan-events-document.ts';
 export * from './document/notice-text.ts';
 export * from './document/rate-document.ts';
 export * from './document/loan-document.ts';
-export * from './document/read-instrument.ts';
+export * from './document/read-document.ts';
+export { readInstrument, type InstrumentReading, type ReadInstrument } from './document/read-instrument.ts';
 export * from './document/scalars.ts';
 export * from './document/schedule-json.ts';
 export * from './document/schedule-table.ts';

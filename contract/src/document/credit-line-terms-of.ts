@@ -19,6 +19,14 @@ export function creditLineTermsOf(document: CreditLineDocument, read: AmountRead
   if (matures !== undefined && matures <= start) {
     read.fault('matures', `The line matures on ${document.matures}, which is not after its start.`);
   }
+  document.events?.forEach((event, at) => {
+    const moves = event.type === 'draw' || event.type === 'repayment';
+    if (!moves || matures === undefined || dayOf(event.on) <= matures) return;
+    read.fault(
+      `events.${at}.on`,
+      `This is after the line matures, ${formatDay(matures)}; move the maturity, or remove it.`,
+    );
+  });
   if (document.rate.annual === '?') {
     read.fault('rate.annual', 'The rate of a credit line is agreed, not solved; give it.');
   }

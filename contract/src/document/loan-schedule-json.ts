@@ -83,11 +83,15 @@ function regularPayment({ settings, terms }: LoanSchedule, money: Money): string
 function solved(schedule: LoanSchedule, numbered: readonly LoanRow[]): Record<string, unknown> {
   const { terms, rates, stretches, settings } = schedule;
   if (terms.solved?.unknown === 'amount') return { amount: terms.solved.value };
-  if (terms.solved?.unknown === 'annual') return { annual: terms.solved.value };
+  if (terms.solved?.unknown === 'annual') {
+    return { annual: terms.solved.value, residual: terms.solved.residual };
+  }
   if (terms.solved?.unknown === 'count') {
     const before = stretches.slice(0, -1).reduce((sum, { count }) => sum + count, 0);
     return { count: numbered.length - before };
   }
+  // One payment for several stretches is solved before; any other level payment, from the balance as it begins.
+  if (terms.solved?.phases) return { payment: terms.solved.value };
   const level = settings.find(({ kind }) => kind === 'level');
   if (!level) return {};
   return { payment: unroundedPayment(terms, new PeriodGrowths(terms, rates), stretches, level) };

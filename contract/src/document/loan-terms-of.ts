@@ -95,16 +95,14 @@ function financedAmount(document: LoanDocument, read: AmountReader): number {
 }
 
 function unknownOf(document: LoanDocument, read: AmountReader): LoanUnknown | undefined {
-  const found: { key: string; what: LoanUnknown }[] = [];
-  if (document.amount === '?') found.push({ key: 'amount', what: 'amount' });
-  if (document.rate.annual === '?') found.push({ key: 'rate.annual', what: 'annual' });
+  const found: { keys: string[]; what: LoanUnknown }[] = [];
+  if (document.amount === '?') found.push({ keys: ['amount'], what: 'amount' });
+  if (document.rate.annual === '?') found.push({ keys: ['rate.annual'], what: 'annual' });
   const { phases } = document.payments;
   phases.forEach((phase, at) => {
-    if (phase.type !== 'level') return;
+    if (phase.type !== 'level' || phase.count !== '?') return;
     const key = `payments.phases.${at}`;
-    if (phase.payment === '?') found.push({ key: `${key}.payment`, what: 'payment' });
-    if (phase.count !== '?') return;
-    found.push({ key: `${key}.count`, what: 'count' });
+    found.push({ keys: [`${key}.count`], what: 'count' });
     if (phase.payment === undefined) {
       read.fault(`${key}.payment`, 'To solve the count, give the payment.');
     }
@@ -115,13 +113,37 @@ function unknownOf(document: LoanDocument, read: AmountReader): LoanUnknown | un
       read.fault(`${key}.amortizeOver`, 'With the count unknown the payments run until the loan is cleared.');
     }
   });
+  const payment = unknownPayment(phases, read);
+  if (payment) found.push(payment);
   if (found.length > 1) {
-    const names = found.map(({ key }) => key).join(' and ');
-    for (const { key } of found) {
-      read.fault(key, `Only one may be unknown, and here ${names} are; give all but one.`);
+    const keys = found.flatMap((each) => each.keys);
+    for (const key of keys) {
+      read.fault(key, `Only one may be unknown, and here ${keys.join(' and ')} are; give all but one.`);
     }
   }
   return found[0]?.what;
+}
+
+/** The payment that is unknown in one level phase, or the same in several. */
+function unknownPayment(
+  phases: readonly PhaseDocument[],
+  read: AmountReader,
+): { keys: string[]; what: LoanUnknown } | undefined {
+  const at = phases.flatMap((phase, place) =>
+    phase.type === 'level' && phase.payment === '?' ? [place] : [],
+  );
+  const keys = at.map((place) => `payments.phases.${place}.payment`);
+  if (at.length <= 1) return at.length === 1 ? { keys, what: 'payment' } : undefined;
+  for (const place of at.filter((each) => each < phases.length - 1)) {
+    const phase = phases[place];
+    if (phase?.type === 'level' && phase.amortizeOver !== undefined) {
+      read.fault(
+        `payments.phases.${place}.amortizeOver`,
+        'A payment unknown in several stretches is solved over all of them; leave this out.',
+      );
+    }
+  }
+  return { keys, what: { samePaymentIn: at } };
 }
 
 function phaseOf(phase: PhaseDocument, key: string, read: AmountReader): Phase {

@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import * as v from 'valibot';
 import { describe, expect, it } from 'vitest';
-import { instrumentDocument, instrumentJsonSchema } from './instrument-document.ts';
-import { readInstrument, readInstrumentText } from './read-instrument.ts';
+import { documentJsonSchema, readDocumentText } from './read-document.ts';
+import { instrumentDocument } from './instrument-document.ts';
+import { readInstrument } from './read-instrument.ts';
 import { scheduleJson } from './schedule-json.ts';
 
 /** The loan and the bond that the document format gives as its examples. */
@@ -42,8 +43,8 @@ describe('the document format', () => {
   });
 
   it('is described by a JSON Schema that names what it requires', () => {
-    const text = JSON.stringify(instrumentJsonSchema());
-    for (const key of ['amount', 'payments', 'coupon', 'extra-principal', 'interest-only'])
+    const text = JSON.stringify(documentJsonSchema());
+    for (const key of ['amount', 'payments', 'coupon', 'extra-principal', 'interest-only', 'deposits'])
       expect(text).toContain(`"${key}"`);
     expect(text).toContain('"additionalProperties":false');
   });
@@ -134,6 +135,27 @@ describe('the document format', () => {
     expect(faultsOf(JSON.parse(JSON.stringify({ ...bond, ...more })))[key]).toMatch(message);
   });
 
+  it('names the draws and repayments of a credit line that come after its maturity', () => {
+    const line = {
+      document: 'coffer.instrument/1',
+      kind: 'credit-line',
+      name: 'Line',
+      currency: 'EUR',
+      limit: '500.00',
+      start: '2026-01-01',
+      matures: '2026-06-30',
+      rate: { annual: '5%' },
+      events: [
+        { type: 'draw', on: '2026-02-01', amount: '200.00' },
+        { type: 'repayment', on: '2026-06-30', amount: '50.00' },
+        { type: 'draw', on: '2026-07-01', amount: '10.00' },
+        { type: 'repayment', on: '2026-08-01', amount: '10.00' },
+      ],
+    };
+    expect(Object.keys(faultsOf(line))).toEqual(['events.2.on', 'events.3.on']);
+    expect(faultsOf({ ...line, events: line.events.slice(0, 2) })).toEqual({});
+  });
+
   it('refuses anything else with a reason and never throws', () => {
     fc.assert(
       fc.property(fc.anything({ maxDepth: 3 }), (value) => {
@@ -144,7 +166,7 @@ describe('the document format', () => {
     );
     fc.assert(
       fc.property(fc.string(), (text) => {
-        expect(readInstrumentText(text).ok).toBe(false);
+        expect(readDocumentText(text).ok).toBe(false);
       }),
     );
   });

@@ -30,8 +30,11 @@ export type InstrumentReading =
 /** Reads a document given as a value (parsed JSON): all faults at once, naming the key. */
 export function readInstrument(value: unknown): InstrumentReading {
   const parsed = v.safeParse(instrumentDocument, value);
-  if (!parsed.success) return { ok: false, faults: faultsOf(parsed.issues) };
-  const document = parsed.output;
+  return parsed.success ? instrumentOf(parsed.output) : { ok: false, faults: faultsOf(parsed.issues) };
+}
+
+/** Makes the instrument of a document that has passed validation. */
+export function instrumentOf(document: InstrumentDocument): InstrumentReading {
   const read = new AmountReader(document.currency, currencyDigits(document.currency) ?? 2);
   const stated = statedTerms(document, read);
   if (read.faults.length > 0) return { ok: false, faults: read.faults };
@@ -58,20 +61,19 @@ function settledTerms({ terms, unknown }: Stated): Instrument {
   return unknown && terms.kind === 'loan' ? solveUnknown(terms, unknown) : terms;
 }
 
-function faultOfError(error: unknown): Fault {
+/** What is wrong, of an error that tells of terms that cannot be; any other is thrown on. */
+export function faultOfError(error: unknown): Fault {
   if (error instanceof TermsFault) return { key: error.key, message: error.message };
   if (error instanceof RangeError) return { key: '', message: error.message };
   throw error;
 }
 
-/** Reads a document from its text. */
-export function readInstrumentText(text: string): InstrumentReading {
-  let value: unknown;
+/** The value of a JSON text, or why it is none. */
+export function parseJson(text: string): { readonly value?: unknown; readonly fault?: Fault } {
   try {
-    value = JSON.parse(text);
+    return { value: JSON.parse(text) };
   } catch (error) {
     const why = error instanceof Error ? error.message : String(error);
-    return { ok: false, faults: [{ key: '', message: `This is not JSON: ${why}` }] };
+    return { fault: { key: '', message: `This is not JSON: ${why}` } };
   }
-  return readInstrument(value);
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { parseAmount } from '@coffer/core';
 import { describe, expect, it } from 'vitest';
-import { showAmount, showDates, showDay, showDecimal, showMonth, showMovement } from './show.ts';
+import { showAmount, showText, showDay, showDecimal, showMonth, showMovement } from './show.ts';
 
 describe('figures for people', () => {
   // Common practice in English accounts: thousands by comma, decimals by point, all of the currency's decimals.
@@ -28,10 +28,13 @@ describe('figures for people', () => {
     expect([showMovement(0, 2), showAmount(0, 2), showMovement(1, 2)]).toEqual(['–', '0.00', '0.01']);
   });
 
-  it('show dates and months in words, also inside a memo', () => {
+  it('show dates and months in words, and amounts, also inside a sentence', () => {
     expect(showDay('2026-06-15')).toBe('15 Jun 2026');
     expect(showMonth('2026-10-31')).toBe('October 2026');
-    expect(showDates('Interest accrued to 2026-10-31')).toBe('Interest accrued to 31 Oct 2026');
+    expect(showText('Interest accrued to 2026-10-31')).toBe('Interest accrued to 31 Oct 2026');
+    expect(showText('1222657.74 is left on 2031-01-28, of 999.50')).toBe(
+      '1,222,657.74 is left on 28 Jan 2031, of 999.50',
+    );
     expect(showDay('soon')).toBe('soon');
   });
 

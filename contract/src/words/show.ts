@@ -42,9 +42,11 @@ export function showDay(day: CalendarDay | string): string {
   return `${ofMonth} ${monthName(month)} ${year}`;
 }
 
-/** A text with the dates in it as people read them. */
-export function showDates(text: string): string {
-  return text.replaceAll(/\d{4}-\d{2}-\d{2}/g, (day) => showDay(day));
+/** A text with the dates and amounts in it as people read them. */
+export function showText(text: string): string {
+  return text
+    .replaceAll(/\d{4}-\d{2}-\d{2}/g, (day) => showDay(day))
+    .replaceAll(/(?<![\d.,])\d{4,}\.\d+/g, (amount) => showDecimal(amount));
 }
 
 /** The month of a date: `October 2026`. */

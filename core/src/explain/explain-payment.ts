@@ -7,6 +7,13 @@ import { PeriodGrowths } from '../loan/period-growths.ts';
 import { formatPercent } from '../rates/annual-rate.ts';
 import type { ExplainStep, Explanation } from './explanation.ts';
 
+const paymentRounding = {
+  'cent-up': 'up to the cent',
+  unit: 'to the whole unit',
+  none: 'not rounded; shown to the cent',
+  cent: 'to the cent, halves up',
+} as const;
+
 /** How the payment of a row is made. */
 export function explainPayment(schedule: LoanSchedule, row: LoanRow, name: string): Explanation {
   const title = `Payment, ${name}`;
@@ -84,6 +91,18 @@ function byAgreement(
         interest,
       ]);
     case 'agreed':
+      if (terms.solved?.phases?.includes(stretches[setting.stretch]?.phaseAt ?? -1)) {
+        return made(
+          [
+            {
+              label: 'Worked out: the same in each of',
+              text: `${terms.solved.phases.length} stretches, so that nothing is left after the last`,
+              link: { to: 'terms', key: 'payment' },
+            },
+          ],
+          { unrounded: terms.solved.value, rounding: paymentRounding[terms.rounding.payment] },
+        );
+      }
       return made([{ label: 'Agreed payment', amount: agreed, link: { to: 'terms', key: 'payment' } }]);
     case 'changed':
       return made([
@@ -110,12 +129,7 @@ function byAgreement(
         ],
         {
           unrounded: unroundedPayment(terms, growths, stretches, setting),
-          rounding: {
-            'cent-up': 'up to the cent',
-            unit: 'to the whole unit',
-            none: 'not rounded; shown to the cent',
-            cent: 'to the cent, halves up',
-          }[terms.rounding.payment],
+          rounding: paymentRounding[terms.rounding.payment],
         },
       );
     }

@@ -1,9 +1,11 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
+import { arbitraryBondWithEvents } from '../bond/arbitrary-bond.ts';
+import { buildBondSchedule } from '../bond/bond-walk.ts';
 import { arbitraryLoanWithEvents } from '../loan/arbitrary-loan.ts';
 import { buildLoanSchedule } from '../loan/build-loan-schedule.ts';
 import { day, level, plainLoan } from '../loan/plain-loan.ts';
-import { explainTotal } from './explain-total.ts';
+import { explainBondTotal, explainTotal } from './explain-total.ts';
 
 it('is the sum of its steps over any stretch of any loan, each step leading to its first row', () => {
   fc.assert(
@@ -23,6 +25,22 @@ it('is the sum of its steps over any stretch of any loan, each step leading to i
           expect(link?.to === 'row' && link.row >= (from ?? 0) && link.row < (end ?? 0)).toBe(true);
       },
     ),
+    { numRuns: 100 },
+  );
+});
+
+it('is the sum of its steps over any stretch of any bond, and over any cut the parts make the whole', () => {
+  const columns = fc.constantFrom('coupon', 'expense', 'amortization');
+  fc.assert(
+    fc.property(arbitraryBondWithEvents, fc.nat(), columns, (terms, place, column) => {
+      const schedule = buildBondSchedule(terms);
+      const cut = place % (schedule.rows.length + 1);
+      const parts = [explainBondTotal(schedule, column, 0, cut), explainBondTotal(schedule, column, cut)];
+      const sum = (amounts: readonly (number | undefined)[]): number =>
+        amounts.reduce((total: number, amount) => total + (amount ?? 0), 0);
+      for (const { amount, steps } of parts) expect(sum(steps.map((step) => step.amount))).toBe(amount);
+      expect(sum(parts.map(({ amount }) => amount))).toBe(explainBondTotal(schedule, column).amount);
+    }),
     { numRuns: 100 },
   );
 });

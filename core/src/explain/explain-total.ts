@@ -1,11 +1,26 @@
-import { calendarFields, formatDay } from '../calendar/calendar-day.ts';
+import { calendarFields, formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
 import type { BondSchedule } from '../bond/bond-schedule.ts';
 import type { LoanSchedule } from '../loan/loan-schedule.ts';
 import { totalOf } from '../loan/totals.ts';
 import type { ExplainStep, Explanation } from './explanation.ts';
 
-/** Columns whose totals are shown. */
+/** Columns of a loan whose totals are shown. */
 export type TotalledColumn = 'payment' | 'interest' | 'principal' | 'extra';
+
+/** Columns of a bond whose totals are shown. */
+export type TotalledBondColumn = 'coupon' | 'expense' | 'amortization';
+
+/** Rows of a schedule that can be added up, whichever kind it is. */
+interface TotalledRows {
+  day(row: number): CalendarDay;
+  /** Its number; 0 for a row between the numbered ones. */
+  number(row: number): number;
+  total(from: number, end: number): number;
+  /** What the column is called, and what a numbered row is. */
+  readonly title: string;
+  readonly one: string;
+  readonly column: string;
+}
 
 const names: Readonly<Record<TotalledColumn, string>> = {
   payment: 'Payments',
@@ -24,42 +39,19 @@ export function explainTotal(
   from = 0,
   end = schedule.length,
 ): Explanation {
-  const yearOf = (row: number): number => calendarFields(schedule.date[row] as number).year;
-  const inOneYear = end <= from || yearOf(from) === yearOf(end - 1);
-  const steps: ExplainStep[] = [];
-  for (let row = from; row < end;) {
-    let next = row + 1;
-    while (!inOneYear && next < end && yearOf(next) === yearOf(row)) next += 1;
-    const amount = totalOf(schedule, column, row, next);
-    if (amount !== 0)
-      steps.push({ label: label(schedule, row, next, inOneYear), amount, link: { to: 'row', row, column } });
-    row = next;
-  }
-  const span =
-    end > from
-      ? `, ${formatDay(schedule.date[from] as number)} to ${formatDay(schedule.date[end - 1] as number)}`
-      : '';
+  const rows: TotalledRows = {
+    day: (row) => schedule.date[row] as number,
+    number: (row) => schedule.n[row] as number,
+    total: (first, next) => totalOf(schedule, column, first, next),
+    title: names[column],
+    one: 'payment',
+    column,
+  };
   return {
-    title: `${names[column]}${span}`,
-    amount: totalOf(schedule, column, from, end),
-    steps,
+    ...explained(rows, from, end),
     ...(schedule.exact && { rounding: 'unrounded amounts are summed, and the sum is rounded for showing' }),
   };
 }
-
-function label({ n, date }: LoanSchedule, row: number, next: number, single: boolean): string {
-  const number = n[row] as number;
-  if (single)
-    return number > 0
-      ? `Payment ${number}, ${formatDay(date[row] as number)}`
-      : formatDay(date[row] as number);
-  let payments = 0;
-  for (let at = row; at < next; at += 1) if ((n[at] as number) > 0) payments += 1;
-  return `${calendarFields(date[row] as number).year}, ${payments} ${payments === 1 ? 'payment' : 'payments'}`;
-}
-
-/** Columns of a bond whose totals are shown. */
-export type TotalledBondColumn = 'coupon' | 'expense' | 'amortization';
 
 const bondNames: Readonly<Record<TotalledBondColumn, string>> = {
   coupon: 'Coupons',
@@ -67,21 +59,56 @@ const bondNames: Readonly<Record<TotalledBondColumn, string>> = {
   amortization: 'Amortization',
 };
 
-/** How the total of a bond's column over its whole life is made: by calendar year. */
-export function explainBondTotal({ rows }: BondSchedule, column: TotalledBondColumn): Explanation {
-  const years = new Map<number, { amount: number; row: number }>();
-  rows.forEach((row, index) => {
-    const { year } = calendarFields(row.due);
-    const known = years.get(year) ?? { amount: 0, row: index };
-    years.set(year, { ...known, amount: known.amount + row[column] });
-  });
-  return {
-    title: `${bondNames[column]}, from issue to the end`,
-    amount: rows.reduce((sum, row) => sum + row[column], 0),
-    steps: [...years].map(([year, { amount, row }]) => ({
-      label: String(year),
-      amount,
-      link: { to: 'row', row, column },
-    })),
+/** The same for a bond's rows. */
+export function explainBondTotal(
+  schedule: BondSchedule,
+  column: TotalledBondColumn,
+  from = 0,
+  end = schedule.rows.length,
+): Explanation {
+  const rows: TotalledRows = {
+    day: (row) => schedule.rows[row]?.due ?? 0,
+    number: (row) => schedule.rows[row]?.n ?? 0,
+    total: (first, next) => bondTotalOf(schedule, column, first, next),
+    title: bondNames[column],
+    one: 'coupon',
+    column,
   };
+  return explained(rows, from, end);
+}
+
+/** Sum of a bond's column over rows `from` to `end` (not included), minor units. */
+export function bondTotalOf(
+  { rows }: Pick<BondSchedule, 'rows'>,
+  column: TotalledBondColumn,
+  from = 0,
+  end = rows.length,
+): number {
+  return rows.slice(from, end).reduce((sum, row) => sum + row[column], 0);
+}
+
+function explained(rows: TotalledRows, from: number, end: number): Explanation {
+  const yearOf = (row: number): number => calendarFields(rows.day(row)).year;
+  const inOneYear = end <= from || yearOf(from) === yearOf(end - 1);
+  const steps: ExplainStep[] = [];
+  for (let row = from; row < end;) {
+    let next = row + 1;
+    while (!inOneYear && next < end && yearOf(next) === yearOf(row)) next += 1;
+    const amount = rows.total(row, next);
+    const link = { to: 'row', row, column: rows.column } as const;
+    if (amount !== 0) steps.push({ label: label(rows, row, next, inOneYear), amount, link });
+    row = next;
+  }
+  const span = end > from ? `, ${formatDay(rows.day(from))} to ${formatDay(rows.day(end - 1))}` : '';
+  return { title: `${rows.title}${span}`, amount: rows.total(from, end), steps };
+}
+
+function label(rows: TotalledRows, row: number, next: number, single: boolean): string {
+  const number = rows.number(row);
+  const day = formatDay(rows.day(row));
+  const one = `${rows.one.charAt(0).toUpperCase()}${rows.one.slice(1)}`;
+  if (single) return number > 0 ? `${one} ${number}, ${day}` : day;
+  let count = 0;
+  for (let at = row; at < next; at += 1) if (rows.number(at) > 0) count += 1;
+  return `${calendarFields(rows.day(row)).year}, ${count} ${rows.one}${count === 1 ? '' : 's'}`;
 }

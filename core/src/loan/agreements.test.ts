@@ -240,6 +240,7 @@ describe('what is unknown', () => {
           fc.pre(!(error instanceof TermsFault));
           throw error;
         }
+        expect(Math.abs(Number(solved.solved?.residual))).toBeLessThan(1e-20);
         const { num, den } = solved.annualRate;
         // A cent of rounding in the payment moves the rate by little over a year, by more over a short one.
         expect(Math.abs(Number((num * 10n ** 12n) / den) / 1e12 - hundredths / 10_000)).toBeLessThan(2e-5);
@@ -254,6 +255,32 @@ describe('what is unknown', () => {
     expect(() => solveUnknown(few, 'annual')).toThrow('sum to 4000.00 less than the amount');
     const open = plainLoan([{ type: 'interest-only', count: 12 }], { amount: 1 });
     expect(() => solveUnknown(open, 'amount')).toThrow('any value would do');
+  });
+});
+
+describe('stretches that do not follow one another', () => {
+  const listed = (...days: string[]): Phase => ({
+    type: 'custom',
+    payments: days.map((on) => ({ on: day(on), amount: 2_000_000 })),
+  });
+
+  it('are refused where they overlap, at the first payment that does', () => {
+    const overlapping = plainLoan([level(12, 60), listed('2024-06-01', '2026-06-01')]);
+    expect(() => buildLoanSchedule(overlapping)).toThrow(/2024-06-01.*runs to 2025-01-15.*overlap/);
+    const lists = plainLoan([listed('2024-06-01', '2024-09-01'), listed('2024-09-01')]);
+    expect(() => buildLoanSchedule(lists)).toThrow('overlap');
+    const early = plainLoan([level(12)], { last: day('2024-12-15') });
+    expect(() => buildLoanSchedule(early)).toThrow('after the one before it, 2024-12-15');
+    const asked = plainLoan([level(12, 60, 100_000), listed('2024-06-01')]);
+    expect(() => solveUnknown(asked, 'annual')).toThrow('overlap');
+  });
+
+  it('are told where they leave a gap, and followed as they are', () => {
+    const kinds = (terms: LoanTerms): string[] => buildLoanSchedule(terms).notices.map(({ kind }) => kind);
+    expect(kinds(plainLoan([level(12, 60), listed('2025-02-01', '2026-06-01')]))).not.toContain('gap');
+    const apart = plainLoan([level(12, 60), listed('2030-06-01')]);
+    expect(kinds(apart)).toContain('gap');
+    expect(failing(apart)).toEqual([]);
   });
 });
 

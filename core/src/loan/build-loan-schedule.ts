@@ -1,3 +1,4 @@
+import { cycleDate, cycleIndexOnOrAfter } from '../calendar/payment-dates.ts';
 import { missingFixings } from '../rates/rate-index.ts';
 import { rateTimeline, type RateStep } from '../rates/rate-timeline.ts';
 import { checkLoanTerms } from './check-loan-terms.ts';
@@ -21,8 +22,17 @@ export function buildLoanSchedule(terms: LoanTerms): LoanSchedule {
   }));
   const rates = rateTimeline(terms.start, terms.annualRate, [...terms.rateSteps, ...renewed], terms.index);
   const schedule = new LoanWalk(terms, loanStretches(terms), rates).run();
-  const missing = fixingNotices(schedule);
-  return missing.length === 0 ? schedule : { ...schedule, notices: [...schedule.notices, ...missing] };
+  const more = [...fixingNotices(schedule), ...gapNotices(schedule)];
+  return more.length === 0 ? schedule : { ...schedule, notices: [...schedule.notices, ...more] };
+}
+
+/** A notice for each list of payments that begins later than the stretch before it would have gone on. */
+function gapNotices({ stretches }: LoanSchedule): LoanNotice[] {
+  return stretches.slice(1).flatMap(({ phase, cycle, opens, dues }): LoanNotice[] => {
+    const on = dues[0] as number;
+    const regular = cycleDate(cycle, cycleIndexOnOrAfter(cycle, opens + 1));
+    return phase.type === 'custom' && on > regular ? [{ on, kind: 'gap', stated: 0, applied: 0 }] : [];
+  });
 }
 
 /** A notice for each day of the loan's life on which the rate was to be set and has no fixing. */

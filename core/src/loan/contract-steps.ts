@@ -11,14 +11,18 @@ export type ContractStep = { readonly years: Fraction } & (
   | { readonly does: 'pays-interest' | 'adds-interest' | 'keeps-interest' | 'adds-kept' | 'pays-kept' }
 );
 
+/** What is solved from the agreed payments, as the document names it. */
+export type SolvedKey = 'amount' | 'rate.annual' | 'payment';
+
 /**
- * The agreed payments of a loan, period by period, without events: what an unknown amount or rate is solved from.
+ * The agreed payments of a loan, period by period, without events: what an unknown amount, rate or payment of
+ * several phases is solved from.
  * A level payment spread over more payments than are made is followed to where it would clear the loan.
  * Throws {@link TermsFault} where a phase leaves open what it pays.
  *
  * @param unknown what is solved, for the messages
  */
-export function contractSteps(terms: LoanTerms, unknown: 'amount' | 'rate.annual'): ContractStep[] {
+export function contractSteps(terms: LoanTerms, unknown: SolvedKey): ContractStep[] {
   const stretches = loanStretches({ ...terms, events: [] });
   return stretches.flatMap((stretch, at) => {
     const last = at === stretches.length - 1;
@@ -27,12 +31,7 @@ export function contractSteps(terms: LoanTerms, unknown: 'amount' | 'rate.annual
   });
 }
 
-function stepsOf(
-  terms: LoanTerms,
-  stretch: Stretch,
-  last: boolean,
-  unknown: 'amount' | 'rate.annual',
-): ContractStep[] {
+function stepsOf(terms: LoanTerms, stretch: Stretch, last: boolean, unknown: SolvedKey): ContractStep[] {
   const { phase, phaseAt } = stretch;
   const rule = dayCounts[terms.dayCount];
   const count = phase.type === 'level' && last ? phase.amortizeOver : stretch.count;

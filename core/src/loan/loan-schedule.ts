@@ -63,6 +63,7 @@ export interface LoanNotice {
     | 'event-without-effect'
     | 'listed-payment-differs'
     | 'fixing-missing'
+    | 'gap'
     | 'left-at-end';
   readonly stated: number;
   readonly applied: number;

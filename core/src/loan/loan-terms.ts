@@ -126,7 +126,14 @@ export interface LoanTerms {
   readonly creditLine?: CreditLineTerms;
   readonly events: readonly LoanEvent[];
   /** What was unknown and has been solved, with its value unrounded; empty where scheduling solves it. */
-  readonly solved?: { readonly unknown: 'amount' | 'annual' | 'payment' | 'count'; readonly value: string };
+  readonly solved?: {
+    readonly unknown: 'amount' | 'annual' | 'payment' | 'count';
+    readonly value: string;
+    /** What the payments would leave at a rate that was solved, currency units; how near to nothing it came. */
+    readonly residual?: string;
+    /** Places of the phases that one payment was solved for. */
+    readonly phases?: readonly number[];
+  };
 }
 
 /** Grains per minor unit in this loan's schedule. */

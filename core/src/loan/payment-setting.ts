@@ -68,7 +68,10 @@ export function firstSetting(terms: LoanTerms, growths: PeriodGrowths, point: Se
       if (phase.payment === undefined) {
         return set('level', levelAmount(terms, growths, point, phase.amortizeOver), phase.amortizeOver);
       }
-      refuseTooSmall(terms, growths, point, phase.payment);
+      // What is not covered joins the balance, and a later stretch may repay it.
+      if (point.stretch.phaseAt >= terms.phases.length - 1) {
+        refuseTooSmall(terms, growths, point, phase.payment);
+      }
       return set('agreed', BigInt(phase.payment) * grains, phase.amortizeOver);
     case 'fixed':
       if (phase.count === undefined) refuseTooSmall(terms, growths, point, phase.payment);

@@ -1,20 +1,23 @@
 import { Decimal } from 'decimal.js';
-import type { Fraction } from '../calendar/fraction.ts';
 import { formatAmount } from '../money/amount-text.ts';
 import { ratioFromDecimal, type Ratio } from '../money/ratio.ts';
-import { compoundingsPerYear, type Compounding } from '../rates/compounding.ts';
+import { decimalOf, Precise } from '../money/precise.ts';
+import { growthsAt } from '../rates/growths-at.ts';
 import { TermsFault } from '../terms-fault.ts';
 import { checkLoanTerms } from './check-loan-terms.ts';
+import { balanceLeft } from './contract-balance.ts';
 import { contractSteps, type ContractStep } from './contract-steps.ts';
 import type { LoanTerms } from './loan-terms.ts';
-
-const Precise = Decimal.clone({ precision: 60, toExpNeg: -100, toExpPos: 100 });
+import { solveSamePayment, type SamePayment } from './solve-same-payment.ts';
 
 /** The highest rate that is looked for, as a fraction. */
 const highestRate = 10;
 
-/** What of a loan's terms may be unknown and solved from the rest; a payment or count is that of a level phase. */
-export type LoanUnknown = 'amount' | 'annual' | 'payment' | 'count';
+/**
+ * What of a loan's terms may be unknown and solved from the rest: a payment or count is that of a level phase, and
+ * one payment may be that of several phases.
+ */
+export type LoanUnknown = 'amount' | 'annual' | 'payment' | 'count' | SamePayment;
 
 /**
  * The terms with their unknown solved. A level payment and a count are solved while scheduling, from the balance then;
@@ -24,6 +27,7 @@ export function solveUnknown(terms: LoanTerms, unknown: LoanUnknown): LoanTerms 
   checkLoanTerms({ ...terms, amount: Math.max(1, terms.amount) });
   if (unknown === 'amount') return solveAmount(terms);
   if (unknown === 'annual') return solveAnnualRate(terms);
+  if (typeof unknown === 'object') return solveSamePayment(terms, unknown);
   return { ...terms, solved: { unknown, value: '' } };
 }
 
@@ -38,8 +42,8 @@ function solveAmount(terms: LoanTerms): LoanTerms {
   const steps = contractSteps(terms, 'amount');
   const growths = growthsAt(decimalOf(terms.annualRate), terms.compounding);
   // The balance at the end is a·amount + b; the amount that makes it zero is −b/a.
-  const constant = remaining(steps, new Precise(0), growths, terms.takenOn?.accruedInterest);
-  const slope = remaining(steps, new Precise(1), growths, terms.takenOn?.accruedInterest).minus(constant);
+  const constant = balanceLeft(steps, new Precise(0), growths, terms.takenOn?.accruedInterest);
+  const slope = balanceLeft(steps, new Precise(1), growths, terms.takenOn?.accruedInterest).minus(constant);
   const exact = constant.neg().div(slope);
   const amount = exact.toDecimalPlaces(0, Decimal.ROUND_HALF_UP).toNumber();
   if (amount <= 0 || !Number.isSafeInteger(amount)) {
@@ -54,7 +58,7 @@ function solveAmount(terms: LoanTerms): LoanTerms {
 
 /**
  * The terms with their annual rate solved from amount and payments, to 30 digits: the rate at which the payments
- * leave nothing. Throws {@link TermsFault} where none from 0 to 1000 % does, with what would.
+ * leave nothing, with what they would leave. Throws {@link TermsFault} where none from 0 to 1000 % does, with what would.
  */
 function solveAnnualRate(terms: LoanTerms): LoanTerms {
   if (terms.rateSteps.length > 0 || terms.index) {
@@ -65,7 +69,7 @@ function solveAnnualRate(terms: LoanTerms): LoanTerms {
   }
   const steps = contractSteps(terms, 'rate.annual');
   const left = (rate: Decimal): Decimal =>
-    remaining(
+    balanceLeft(
       steps,
       new Precise(terms.amount),
       growthsAt(rate, terms.compounding),
@@ -80,7 +84,11 @@ function solveAnnualRate(terms: LoanTerms): LoanTerms {
   const value = rate.times(100).toSignificantDigits(30).toFixed();
   const percent = ratioFromDecimal(value);
   const annualRate: Ratio = { num: percent.num, den: percent.den * 100n };
-  return { ...terms, annualRate, solved: { unknown: 'annual', value: `${value}%` } };
+  const residual = left(decimalOf(annualRate))
+    .div(10 ** terms.digits)
+    .toSignificantDigits(4)
+    .toString();
+  return { ...terms, annualRate, solved: { unknown: 'annual', value: `${value}%`, residual } };
 }
 
 function tooLittle(terms: LoanTerms, steps: readonly ContractStep[], missing: number): TermsFault {
@@ -91,57 +99,6 @@ function tooLittle(terms: LoanTerms, steps: readonly ContractStep[], missing: nu
     `The payments sum to ${money(missing)} less than the amount, so no rate from 0% up is reached; ` +
       `with ${money(missing / paying)} more in each they repay it at 0%.`,
   );
-}
-
-/** The balance left after the steps, unrounded, growing with each period; negative where too much is paid. */
-function remaining(
-  steps: readonly ContractStep[],
-  amount: Decimal,
-  growthOf: (years: Fraction) => Decimal,
-  broughtIn = 0,
-): Decimal {
-  let balance = amount;
-  let kept = new Precise(broughtIn);
-  for (const step of steps) {
-    const interest = balance.times(growthOf(step.years)).plus(kept);
-    kept = new Precise(0);
-    switch (step.does) {
-      case 'pays':
-        balance = balance.plus(interest).minus(step.amount);
-        break;
-      case 'repays':
-        balance = balance.minus(step.amount);
-        break;
-      case 'adds-interest':
-      case 'adds-kept':
-        balance = balance.plus(interest);
-        break;
-      case 'keeps-interest':
-        kept = interest;
-        break;
-      case 'pays-interest':
-      case 'pays-kept':
-        break;
-    }
-  }
-  return balance;
-}
-
-/** Growth over shares of a year at a rate in decimals, each share worked out once. */
-function growthsAt(rate: Decimal, compounding: Compounding): (years: Fraction) => Decimal {
-  const known = new Map<string, Decimal>();
-  const times = compoundingsPerYear[compounding];
-  return ({ num, den }) => {
-    const key = `${num}/${den}`;
-    let growth = known.get(key);
-    if (!growth) {
-      const years = new Precise(num).div(den);
-      if (times !== undefined) growth = rate.div(times).plus(1).pow(years.times(times)).minus(1);
-      else growth = compounding === 'continuous' ? rate.times(years).exp().minus(1) : rate.times(years);
-      known.set(key, growth);
-    }
-    return growth;
-  };
 }
 
 /** The zero of a rising function between 0 and the highest rate: halving to a good start, then by secants. */
@@ -163,8 +120,4 @@ function root(left: (rate: Decimal) => Decimal): Decimal {
     if (b.minus(a).abs().lt('1e-45')) break;
   }
   return b;
-}
-
-function decimalOf(value: Ratio): Decimal {
-  return new Precise(value.num.toString()).div(value.den.toString());
 }

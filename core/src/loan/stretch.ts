@@ -4,6 +4,7 @@ import type { InterestPeriod } from '../calendar/fraction.ts';
 import { paymentsPerYear } from '../calendar/frequency.ts';
 import { interestPeriodOf, lastPeriodOf, regularPeriod } from '../calendar/interest-period.ts';
 import { cycleDate, cycleDates, cycleIndexOnOrAfter, type DateCycle } from '../calendar/payment-dates.ts';
+import { checkStretchDates } from './check-stretch-dates.ts';
 import { eventsOf, type Renewal } from './loan-events.ts';
 import { mostPayments, phaseCount, type BusinessDayTerms, type LoanTerms, type Phase } from './loan-terms.ts';
 
@@ -38,7 +39,10 @@ export interface Stretch {
   readonly termination: CalendarDay | undefined;
 }
 
-/** The stretches of a loan in order: its phases, cut and followed by renewals. A pure function of the terms. */
+/**
+ * The stretches of a loan in order: its phases, cut and followed by renewals. A pure function of the terms. Throws
+ * {@link TermsFault} for stretches that overlap.
+ */
 export function loanStretches(terms: LoanTerms): Stretch[] {
   const cycle: DateCycle = { anchor: terms.first, every: terms.every, keepMonthEnd: terms.keepMonthEnd };
   const stretches: Stretch[] = [];
@@ -53,6 +57,7 @@ export function loanStretches(terms: LoanTerms): Stretch[] {
     opens = stretch.interestDays[stretch.count - 1] as number;
     next = phase.type === 'custom' ? null : from + stretch.count;
   });
+  checkStretchDates(terms, stretches);
   const renewals = eventsOf(terms.events, 'renewal').sort((a, b) => a.on - b.on);
   for (const [at, renewal] of renewals.entries()) renew(terms, stretches, renewal, terms.phases.length + at);
   return stretches;

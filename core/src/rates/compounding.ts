@@ -1,5 +1,6 @@
 import { Decimal } from 'decimal.js';
 import type { Fraction } from '../calendar/fraction.ts';
+import { decimalOf, Precise } from '../money/precise.ts';
 import { ratio, ratioToNumber, type Ratio } from '../money/ratio.ts';
 import { simpleGrowth } from './annual-rate.ts';
 
@@ -26,7 +27,6 @@ export const compoundingsPerYear: Readonly<Partial<Record<Compounding, number>>>
   daily: 365,
 };
 
-const Precise = Decimal.clone({ precision: 80, toExpPos: 200, toExpNeg: -200 });
 const places = 65;
 /** Every power has the same denominator, so that sums of them stay short. */
 const lastPlace = 10n ** BigInt(places);
@@ -92,10 +92,6 @@ function remembered(annual: Ratio, key: string, work: () => Ratio): Ratio {
   let found = known.get(key);
   if (!found) known.set(key, (found = work()));
   return found;
-}
-
-function decimalOf(value: Ratio): Decimal {
-  return new Precise(value.num.toString()).div(value.den.toString());
 }
 
 function toRatio(value: Decimal): Ratio {

@@ -1,0 +1,74 @@
+import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
+import { withAccruals, type AccrualChoice } from '../entries/accruals.ts';
+import { entryOf, inOrder, type Entry } from '../entries/entry.ts';
+import type { PeriodLength } from '../entries/period-ends.ts';
+import { fundPosition } from './fund-position.ts';
+import { fundStart } from './fund-periods.ts';
+import { fundEnd, fundHeld, type FundSchedule } from './fund-schedule.ts';
+
+/**
+ * The entries of a fund that fall from one day to another, both included, in order of date: deposits, interest
+ * earned with them, its accrual at each period end (reversed the day after, or cleared by the deposit), and the
+ * payment out of the fund with its last deposit. Over its whole life the fund's account returns to zero and interest
+ * income is its total.
+ */
+export function fundEntries(
+  schedule: FundSchedule,
+  from: CalendarDay,
+  to: CalendarDay,
+  periods: PeriodLength,
+  accruals: AccrualChoice = 'reversed',
+): Entry[] {
+  const source = {
+    own: (first: CalendarDay, last: CalendarDay) => ownEntries(schedule, first, last),
+    accrual: (end: CalendarDay) => fundAccrual(schedule, end),
+  };
+  return inOrder(withAccruals(source, from, to, periods, accruals));
+}
+
+function ownEntries(schedule: FundSchedule, from: CalendarDay, to: CalendarDay): Entry[] {
+  const { terms, rows } = schedule;
+  const within = (day: CalendarDay): boolean => day >= from && day <= to;
+  const found: (Entry | undefined)[] = [];
+  if (terms.opening && within(terms.opening.on)) {
+    const { on, amount } = terms.opening;
+    found.push(
+      entryOf(on, 'opening', 'Fund taken on with its balance', null, [
+        ['sinking-fund', amount],
+        ['opening-balances', -amount],
+      ]),
+    );
+  }
+  for (const { n, due, interest, deposit } of rows) {
+    if (!within(due)) continue;
+    found.push(
+      entryOf(due, 'payment', `Deposit ${n} into the fund`, n, [
+        ['sinking-fund', deposit + interest],
+        ['interest-income', -interest],
+        ['cash', -deposit],
+      ]),
+    );
+  }
+  const end = fundEnd(schedule);
+  if (within(end)) {
+    const memo = terms.repays ? `Fund paid out to repay ${terms.repays}` : 'Fund paid out';
+    const held = fundHeld(schedule);
+    found.push(
+      entryOf(end, 'redemption', memo, null, [
+        ['cash', held],
+        ['sinking-fund', -held],
+      ]),
+    );
+  }
+  return inOrder(found);
+}
+
+/** Interest earned up to a period end and not yet added to the fund. */
+function fundAccrual(schedule: FundSchedule, end: CalendarDay): Entry | undefined {
+  if (end < fundStart(schedule.terms)) return undefined;
+  const { accruedInterest } = fundPosition(schedule, end);
+  return entryOf(end, 'accrual', `Interest earned by the fund to ${formatDay(end)}`, null, [
+    ['sinking-fund', accruedInterest],
+    ['interest-income', -accruedInterest],
+  ]);
+}

@@ -1,0 +1,45 @@
+import type { CalendarDay } from '../calendar/calendar-day.ts';
+import { fundInterest } from './fund-interest.ts';
+import { fundStart, fundYears } from './fund-periods.ts';
+import { fundEnd, type FundRow, type FundSchedule } from './fund-schedule.ts';
+
+/** What a fund stands at on a day, at the end of that day; it is paid out with its last deposit. Minor units. */
+export interface FundPosition {
+  readonly on: CalendarDay;
+  readonly balance: number;
+  /** Interest earned since the last deposit, not yet added. */
+  readonly accruedInterest: number;
+  /** Deposits so far, with what was there at the beginning. */
+  readonly deposited: number;
+  /** Interest added so far. */
+  readonly earned: number;
+  /** What the goal lacks; zero once the fund is paid out, or without a goal. */
+  readonly toGoal: number;
+  readonly next: { readonly due: CalendarDay; readonly deposit: number } | null;
+}
+
+/** The position of a fund on a day; all zero before it begins and once it is paid out. */
+export function fundPosition(schedule: FundSchedule, on: CalendarDay): FundPosition {
+  const { terms, rows } = schedule;
+  const past = rows.filter(({ due }) => due <= on);
+  const next = rows[past.length];
+  const ended = on >= fundEnd(schedule);
+  const begun = on >= fundStart(terms);
+  const opened = begun ? (terms.opening?.amount ?? 0) : 0;
+  const balance = ended ? 0 : (past.at(-1)?.closing ?? opened);
+  return {
+    on,
+    balance,
+    accruedInterest: ended || !begun || !next ? 0 : fundAccrued(schedule, next, on),
+    deposited: past.reduce((sum, { deposit }) => sum + deposit, opened),
+    earned: past.reduce((sum, { interest }) => sum + interest, 0),
+    toGoal: ended || terms.goal === undefined ? 0 : Math.max(0, terms.goal - balance),
+    next: next ? { due: next.due, deposit: next.deposit } : null,
+  };
+}
+
+/** Interest earned from the beginning of a row's period to a day in it, rounded once. */
+function fundAccrued({ terms }: FundSchedule, row: FundRow, on: CalendarDay): number {
+  const { period } = row;
+  return on <= period.from ? 0 : fundInterest(terms, row.earning, fundYears(terms, period, on));
+}

@@ -1,0 +1,51 @@
+import type { CalendarDay } from '../calendar/calendar-day.ts';
+import type { InterestPeriod } from '../calendar/fraction.ts';
+import type { FundTerms } from './fund-terms.ts';
+
+/** One deposit, with the interest earned since the one before. Amounts in minor units. */
+export interface FundRow {
+  readonly n: number;
+  readonly due: CalendarDay;
+  readonly opening: number;
+  readonly interest: number;
+  readonly deposit: number;
+  readonly closing: number;
+  /** What the interest was worked out on: the opening balance, or what was paid in where interest earns none. */
+  readonly earning: number;
+  readonly period: InterestPeriod;
+}
+
+/** What did not go as the terms say. */
+export type FundNotice =
+  | { readonly kind: 'short'; readonly on: CalendarDay; readonly amount: number }
+  | { readonly kind: 'reached-early'; readonly on: CalendarDay; readonly deposits: number }
+  | { readonly kind: 'passed-by-interest'; readonly on: CalendarDay; readonly amount: number };
+
+/** The schedule of a sinking fund. */
+export interface FundSchedule {
+  readonly kind: 'fund';
+  readonly terms: FundTerms;
+  readonly rows: readonly FundRow[];
+  /** The level deposit, minor units; `null` for listed ones. */
+  readonly deposit: number | null;
+  /** What was left open, and its value unrounded. */
+  readonly solved?: { readonly unknown: 'deposit' | 'count' | 'goal'; readonly value: string };
+  /** The day the fund holds its goal; `undefined` where it falls short. */
+  readonly reached: CalendarDay | undefined;
+  readonly notices: readonly FundNotice[];
+}
+
+/** Sum of a column of a fund's schedule. */
+export function fundTotal({ rows }: Pick<FundSchedule, 'rows'>, column: 'interest' | 'deposit'): number {
+  return rows.reduce((sum, row) => sum + row[column], 0);
+}
+
+/** What a fund holds when it ends and is paid out. */
+export function fundHeld({ rows, terms }: FundSchedule): number {
+  return rows.at(-1)?.closing ?? terms.opening?.amount ?? 0;
+}
+
+/** The day a fund ends and is paid out: that of its last deposit. */
+export function fundEnd({ rows, terms }: FundSchedule): CalendarDay {
+  return rows.at(-1)?.due ?? terms.first;
+}

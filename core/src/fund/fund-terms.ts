@@ -1,0 +1,49 @@
+import type { CalendarDay } from '../calendar/calendar-day.ts';
+import type { DayCountName } from '../calendar/day-counts/day-counts.ts';
+import type { Frequency } from '../calendar/frequency.ts';
+import type { Ratio } from '../money/ratio.ts';
+import type { Ties } from '../money/round-ratio.ts';
+import type { Compounding } from '../rates/compounding.ts';
+
+/** The same deposit each time: its amount, how many, or both; what is left open is worked out from the goal. */
+export interface LevelDeposits {
+  readonly type: 'level';
+  /** Minor units. */
+  readonly amount?: number;
+  readonly count?: number;
+}
+
+/** Deposits of their own days and amounts, in order of days. */
+export interface ListedDeposits {
+  readonly type: 'listed';
+  readonly list: readonly { readonly on: CalendarDay; readonly amount: number }[];
+}
+
+/** Where a fund's amounts are rounded. */
+export interface FundRounding {
+  readonly interest: 'cent' | 'unit';
+  readonly deposit: 'cent' | 'cent-up' | 'unit';
+  readonly ties: Ties;
+}
+
+/** A sinking fund: deposits that earn interest until they repay a debt. Amounts in minor units of the currency. */
+export interface FundTerms {
+  readonly kind: 'fund';
+  readonly currency: string;
+  readonly digits: number;
+  /** What the fund is to hold with its last deposit; none where it is what the deposits come to. */
+  readonly goal?: number;
+  readonly annualRate: Ratio;
+  readonly compounding: Compounding;
+  readonly dayCount: DayCountName;
+  readonly every: Frequency;
+  /** Day of the first deposit. */
+  readonly first: CalendarDay;
+  readonly keepMonthEnd: boolean;
+  readonly deposits: LevelDeposits | ListedDeposits;
+  /** What the fund holds already on a day before the first deposit. */
+  readonly opening?: { readonly on: CalendarDay; readonly amount: number };
+  readonly rounding: FundRounding;
+  /** Name of the instrument that the fund repays. */
+  readonly repays?: string;
+}

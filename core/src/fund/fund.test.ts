@@ -1,0 +1,302 @@
+import { Decimal } from 'decimal.js';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { dayCountNames } from '../calendar/day-counts/day-counts.ts';
+import { frequencies, paymentsPerYear } from '../calendar/frequency.ts';
+import { arbitraryBondWithEvents } from '../bond/arbitrary-bond.ts';
+import { accrualChoices } from '../entries/accruals.ts';
+import { entries } from '../entries/entries.ts';
+import { periodEnds, periodLengths } from '../entries/period-ends.ts';
+import { explainFundFigure, type FundFigure } from '../explain/explain.ts';
+import { buildSchedule, firstDay, lastDay } from '../instrument/instrument.ts';
+import { arbitraryLoanWithEvents } from '../loan/arbitrary-loan.ts';
+import { day, level, percent, plainLoan } from '../loan/plain-loan.ts';
+import { ratio, ratioToNumber, type Ratio } from '../money/ratio.ts';
+import { position } from '../position/position.ts';
+import { compoundings } from '../rates/compounding.ts';
+import { buildFundSchedule } from './build-fund-schedule.ts';
+import { fundAndDebt, netDebt } from './fund-and-debt.ts';
+import { fundEntries } from './fund-entries.ts';
+import { fundPosition } from './fund-position.ts';
+import { fundProofs } from './fund-proofs.ts';
+import { fundEnd, fundHeld, fundTotal } from './fund-schedule.ts';
+import type { FundTerms } from './fund-terms.ts';
+import { levelDeposit } from './level-deposit.ts';
+
+/** A yearly fund at a rate, changed as asked. */
+function fund(rate: string | Ratio, more: Partial<FundTerms>): FundTerms {
+  return {
+    kind: 'fund',
+    currency: 'EUR',
+    digits: 2,
+    annualRate: typeof rate === 'string' ? percent(rate) : rate,
+    compounding: 'each-payment',
+    dayCount: 'even-periods',
+    every: 'year',
+    first: day('2025-01-31'),
+    keepMonthEnd: false,
+    deposits: { type: 'level', count: 10 },
+    rounding: { interest: 'cent', deposit: 'cent', ties: 'away-from-zero' },
+    ...more,
+  };
+}
+
+// Standard compound-interest tables, amount of an ordinary annuity of 1 (Kieso, Weygandt, Warfield, Intermediate
+// Accounting, five decimals); figures from memory, reproduced by computation.
+const amounts: readonly (readonly [rate: string, count: number, amount: string])[] = [
+  ['5', 10, '12.57789'],
+  ['10', 5, '6.10510'],
+  ['6', 10, '13.18079'],
+  ['8', 10, '14.48656'],
+  ['10', 10, '15.93742'],
+  ['4', 10, '12.00611'],
+  ['12', 5, '6.35285'],
+  ['10', 20, '57.27500'],
+  ['5', 20, '33.06595'],
+  ['6', 20, '36.78559'],
+  ['8', 20, '45.76196'],
+  ['3', 10, '11.46388'],
+  ['12', 10, '17.54874'],
+  ['8', 5, '5.86660'],
+  ['6', 5, '5.63709'],
+];
+
+// Sinking fund factors A/F (engineering-economy tables: Park; Newnan; Blank and Tarquin); from memory, reproduced.
+const sinkingFundFactors: typeof amounts = [
+  ['5', 10, '0.07950'],
+  ['6', 10, '0.07587'],
+  ['8', 10, '0.06903'],
+  ['10', 10, '0.06275'],
+  ['10', 5, '0.16380'],
+  ['12', 10, '0.05698'],
+  ['8', 5, '0.17046'],
+  ['10', 20, '0.01746'],
+  ['6', 20, '0.02718'],
+  ['8', 20, '0.02185'],
+];
+
+// Present worth of an arithmetic gradient of 1, P/G (the same tables); from memory, reproduced.
+const gradients: typeof amounts = [
+  ['10', 10, '22.8913'],
+  ['10', 5, '6.8618'],
+  ['8', 10, '25.9768'],
+  ['12', 10, '20.2541'],
+];
+
+describe('published tables', () => {
+  it.each(amounts)('at %s %% over %i periods deposits of 1 amount to %s', (rate, count, amount) => {
+    const deposits = { type: 'level', amount: 100_000_000, count } as const;
+    const schedule = buildFundSchedule(fund(rate, { deposits }));
+    expect(fundHeld(schedule) / 100_000_000).toBeCloseTo(Number(amount), 5);
+    expect(schedule.solved?.unknown).toBe('goal');
+  });
+
+  it.each(sinkingFundFactors)(
+    'at %s %% over %i periods the sinking fund factor is %s',
+    (rate, count, factor) => {
+      const exact = levelDeposit(fund(rate, {}), 1, count);
+      expect(exact.toDecimalPlaces(5).toFixed(5)).toBe(factor);
+      // Capital recovery is the sinking fund factor and the rate (Kellison, The Theory of Interest, section 6.4).
+      const i = new Decimal(rate).div(100);
+      const annuity = new Decimal(1).minus(i.plus(1).pow(-count)).div(i);
+      expect(exact.plus(i).minus(annuity.pow(-1)).abs().lt('1e-18')).toBe(true);
+    },
+  );
+
+  it.each(gradients)('at %s %% over %i periods growing deposits are worth %s', (rate, count, worth) => {
+    const list = Array.from({ length: count }, (_, year) => ({
+      on: day(`${2025 + year}-01-31`),
+      amount: year * 100_000_000,
+    }));
+    const held = fundHeld(buildFundSchedule(fund(rate, { deposits: { type: 'listed', list } })));
+    const growth = (1 + Number(rate) / 100) ** count;
+    expect(held / 100_000_000 / growth).toBeCloseTo(Number(worth), 4);
+  });
+});
+
+/** Not so where years at a high rate carry the opening balance past the goal. */
+function needsDeposits({ goal = 0, opening, annualRate, deposits, every }: FundTerms): boolean {
+  const count = deposits.type === 'level' ? (deposits.count ?? 0) : 0;
+  const years = count / paymentsPerYear[every] + 1;
+  return (opening?.amount ?? 0) * Math.exp(years * ratioToNumber(annualRate)) < goal / 2;
+}
+
+const anyRate = fc.integer({ min: 0, max: 1500 }).map((hundredths) => ratio(BigInt(hundredths), 10_000n));
+const anyFund = fc
+  .record({
+    annualRate: anyRate,
+    goal: fc.integer({ min: 1_000_000, max: 10_000_000_000 }),
+    compounding: fc.constantFrom(...compoundings),
+    dayCount: fc.constantFrom(...dayCountNames),
+    every: fc.constantFrom(...frequencies),
+    first: fc.integer({ min: 19_000, max: 21_000 }),
+    keepMonthEnd: fc.boolean(),
+    count: fc.integer({ min: 1, max: 90 }),
+    known: fc.constantFrom('count', 'deposit'),
+    opened: fc.option(fc.integer({ min: 0, max: 40 })),
+    rounding: fc.record({
+      interest: fc.constantFrom('cent', 'unit'),
+      deposit: fc.constantFrom('cent', 'cent-up', 'unit'),
+      ties: fc.constantFrom('away-from-zero', 'even'),
+    }),
+  })
+  .map(({ count, known, opened, goal, ...more }): FundTerms => {
+    const deposits =
+      known === 'count'
+        ? ({ type: 'level', count } as const)
+        : ({ type: 'level', amount: Math.ceil(goal / count) } as const);
+    const opening =
+      opened === null ? undefined : { on: more.first - 20 - opened, amount: Math.floor(goal / 400) };
+    return fund(more.annualRate, { ...more, goal, deposits, ...(opening && { opening }) });
+  })
+  .filter(needsDeposits);
+
+const figures: readonly FundFigure[] = ['opening', 'interest', 'deposit', 'closing'];
+
+describe('any fund', () => {
+  it('ends exactly on its goal, has proofs that hold, and explains every figure', () => {
+    fc.assert(
+      fc.property(anyFund, (terms) => {
+        const schedule = buildFundSchedule(terms);
+        const [over] = schedule.notices.flatMap((notice) =>
+          notice.kind === 'passed-by-interest' ? [notice.amount] : [],
+        );
+        expect(fundHeld(schedule) - (over ?? 0)).toBe(terms.goal);
+        expect(fundProofs(schedule).filter(({ holds }) => !holds)).toEqual([]);
+        for (const [index, row] of schedule.rows.entries()) {
+          for (const figure of figures) {
+            expect(explainFundFigure(schedule, index, figure).amount).toBe(row[figure]);
+          }
+        }
+      }),
+    );
+  });
+
+  it('ends with the first deposit that reaches the goal', () => {
+    fc.assert(
+      fc.property(anyFund, (terms) => {
+        const { rows, deposit } = buildFundSchedule(terms);
+        for (const row of rows.slice(0, -1)) expect(row.closing).toBeLessThan(terms.goal ?? 0);
+        if (terms.deposits.type === 'level' && terms.deposits.count === undefined) {
+          expect(rows.at(-1)?.deposit).toBeLessThanOrEqual(deposit ?? 0);
+        }
+      }),
+    );
+  });
+
+  it('fails a proof on any cent that is changed', () => {
+    fc.assert(
+      fc.property(anyFund, fc.nat(), fc.constantFrom(...figures), (terms, at, figure) => {
+        const schedule = buildFundSchedule(terms);
+        const place = at % schedule.rows.length;
+        const rows = schedule.rows.map((row, index) =>
+          index === place ? { ...row, [figure]: row[figure] + 1 } : row,
+        );
+        expect(fundProofs({ ...schedule, rows }).some(({ holds }) => !holds)).toBe(true);
+      }),
+    );
+  });
+
+  it('returns its account to zero, and earns what its rows and accruals say over any cut', () => {
+    const anyPeriods = fc.constantFrom(...periodLengths);
+    const cut = fc.tuple(anyFund, anyPeriods, fc.nat({ max: 400 }), fc.constantFrom(...accrualChoices));
+    fc.assert(
+      fc.property(cut, ([terms, periods, ahead, accruals]) => {
+        const schedule = buildFundSchedule(terms);
+        const from = (terms.opening?.on ?? terms.first) - ahead;
+        const through = fundEnd(schedule) + 400;
+        const balance = (until: number, role: string): number =>
+          fundEntries(schedule, from, until, periods, accruals)
+            .flatMap(({ lines }) => lines)
+            .reduce((sum, line) => sum + (line.account === role ? line.debit - line.credit : 0), 0);
+        expect(balance(through, 'sinking-fund')).toBe(0);
+        expect(balance(through, 'interest-income') + fundTotal(schedule, 'interest')).toBe(0);
+        const brought = terms.opening?.amount ?? 0;
+        expect(balance(through, 'cash')).toBe(fundTotal(schedule, 'interest') + brought);
+        for (const end of periodEnds(periods, from, through).slice(0, 30)) {
+          const { balance: held, accruedInterest } = fundPosition(schedule, end);
+          expect(balance(end, 'sinking-fund')).toBe(held + accruedInterest);
+        }
+      }),
+      { numRuns: 40 },
+    );
+  });
+});
+
+describe('a fund that cannot be as stated', () => {
+  it('says what would do', () => {
+    const slow = fund('0', { goal: 100_000_000, deposits: { type: 'level', amount: 50_000 } });
+    expect(() => buildFundSchedule(slow)).toThrow('the least deposit that reaches it by then is 833.34');
+    const grown = fund('10', { goal: 1_000_000, opening: { on: day('2024-01-31'), amount: 990_000 } });
+    expect(() => buildFundSchedule(grown)).toThrow('grows to the goal by itself');
+    expect(() => buildFundSchedule(fund('5', { goal: 100, deposits: { type: 'level' } }))).toThrow(
+      'Give the deposit or the count',
+    );
+    expect(() => buildFundSchedule(fund('5', {}))).toThrow('give both the deposit and the count');
+  });
+
+  it('tells by how much listed deposits fall short, and leaves out those the goal does not need', () => {
+    const list = [1, 2, 3].map((year) => ({ on: day(`202${year}-06-30`), amount: 100_000 }));
+    const deposits = { type: 'listed', list } as const;
+    const short = buildFundSchedule(fund('0', { goal: 500_000, deposits }));
+    expect([short.reached, short.notices]).toEqual([
+      undefined,
+      [{ kind: 'short', on: day('2023-06-30'), amount: 200_000 }],
+    ]);
+    const early = buildFundSchedule(fund('0', { goal: 150_000, deposits }));
+    expect(early.rows.map(({ deposit }) => deposit)).toEqual([100_000, 50_000]);
+    expect(early.notices).toEqual([{ kind: 'reached-early', on: day('2022-06-30'), deposits: 1 }]);
+  });
+});
+
+describe('a fund beside the debt it repays', () => {
+  // Interest only, with deposits into a fund that repays the principal: what is paid is the interest and the deposits
+  // (Kellison, The Theory of Interest, section 6.4).
+  it('leaves nothing owed, and an outlay of interest and deposits', () => {
+    const debt = buildSchedule(plainLoan([{ type: 'interest-only', count: 60 }]));
+    const repaying = fund('3', {
+      goal: 10_000_000,
+      every: 'month',
+      first: day('2024-02-15'),
+      deposits: { type: 'level', count: 60 },
+    });
+    const schedule = buildFundSchedule(repaying);
+    const sums = fundAndDebt(schedule, debt);
+    expect(sums.fundEnds).toBe(sums.debtEnds);
+    expect(sums.debtInterest).toBe(60 * 50_000);
+    expect(sums.outlay).toBe(60 * 50_000 + fundTotal(schedule, 'deposit'));
+    expect(sums.netInterest).toBe(sums.outlay - 10_000_000);
+    expect(netDebt(schedule, debt, sums.fundEnds)).toEqual({ owed: 0, held: 0, net: 0 });
+    const half = schedule.rows[29];
+    expect(netDebt(schedule, debt, half?.due ?? 0).net).toBe(10_000_000 - (half?.closing ?? 0));
+  });
+
+  it('counts as owed what the position of any debt does, and as paid all that leaves through cash', () => {
+    const anyDebt = fc.oneof(arbitraryLoanWithEvents, arbitraryBondWithEvents).map(buildSchedule);
+    const repaying = buildFundSchedule(fund('2', { goal: 1_000_000 }));
+    fc.assert(
+      fc.property(anyDebt, fc.double({ min: -0.1, max: 1.1, noNaN: true }), (debt, share) => {
+        const [from, to] = [firstDay(debt), lastDay(debt)];
+        const on = Math.round(from + share * (to - from));
+        expect(netDebt(repaying, debt, on).owed).toBe(position(debt, on).outstanding);
+        const cash = entries(debt, from, to, 'none')
+          .flatMap(({ lines }) => lines)
+          .filter(({ account }) => account === 'cash');
+        const paid = cash.reduce((sum, { credit }) => sum + credit, 0);
+        const costs = debt.terms.issueCosts?.amount ?? 0;
+        expect(fundAndDebt(repaying, debt).paidOnDebt).toBeLessThanOrEqual(paid + costs);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  // At one rate for both, the outlay is the level payment of an amortizing loan (the same section).
+  it('at the rate of the debt costs what levelling would', () => {
+    const levelled = buildSchedule(plainLoan([level(60)]));
+    const payment = levelled.kind === 'loan' ? (levelled.payment[0] as number) : 0;
+    const repaying = { goal: 10_000_000, every: 'month', first: day('2024-02-15') } as const;
+    const deposit = levelDeposit(fund('6', repaying), 10_000_000, 60);
+    expect(Math.round(deposit.toNumber() + 50_000)).toBe(payment);
+    expect(position(levelled, day('2029-01-15')).outstanding).toBe(0);
+  });
+});
