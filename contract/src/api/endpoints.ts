@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { accrualChoices } from '@coffer/core';
 import { dayText } from '../document/scalars.ts';
 import { endpoint } from './endpoint.ts';
 import {
@@ -116,6 +117,17 @@ export const endpoints = {
     params: ofPeriod,
     answer: closeView,
   }),
+  chooseAccruals: endpoint(
+    'put',
+    '/api/periods/:endsOn/accruals',
+    'Choose what becomes of the accruals of the open month, and of those after it',
+    'periods.lock',
+    {
+      params: ofPeriod,
+      body: v.strictObject({ accruals: v.picklist(accrualChoices) }),
+      answer: v.strictObject({ endsOn: dayText, accruals: v.picklist(accrualChoices) }),
+    },
+  ),
   lock: endpoint(
     'post',
     '/api/periods/:endsOn/lock',

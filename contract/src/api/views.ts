@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { accountRoles, entryKinds } from '@coffer/core';
+import { accountRoles, accrualChoices, entryKinds } from '@coffer/core';
 import { amountText, dayText, shortText } from '../document/scalars.ts';
 import { roles } from './roles.ts';
 
@@ -217,6 +217,10 @@ export type CloseRow = v.InferOutput<typeof closeRow>;
 export const closeView = v.strictObject({
   endsOn: dayText,
   state: v.picklist(['open', 'closed']),
+  /** What becomes of the month's accruals. */
+  accruals: v.picklist(accrualChoices),
+  /** In the books at the month's end, with what locking will post; a credit balance is positive. */
+  interestPayable: minorUnits,
   closedAt: v.nullable(v.string()),
   closedBy: v.nullable(v.string()),
   rows: v.array(closeRow),

@@ -2,8 +2,9 @@ import { addMonths, formatDay, monthEnd, type CalendarDay } from '../calendar/ca
 import { firstDay, type Schedule } from '../instrument/instrument.ts';
 import type { AccountRole } from './account-role.ts';
 import { difference } from './balances.ts';
-import { accrualEntry, entries } from './entries.ts';
-import { entryOf, reversalOf, type Entry } from './entry.ts';
+import { clearStanding, type AccrualChoice } from './accruals.ts';
+import { accrualEntry, currentPortionEntry, sourceOf } from './entries.ts';
+import { entryOf, inOrder, reversalOf, type Entry } from './entry.ts';
 import { standingBalances, type Balances } from './standing-balances.ts';
 
 /** What closing a month posts for one instrument. */
@@ -34,20 +35,28 @@ const outsideTheBooks: readonly AccountRole[] = [
  * @param month any day of the month to close
  * @param booksFrom first day the books cover
  * @param posted balances of the entries posted for the instrument, reversals on the month's first day included
+ * @param before what became of the accruals of the month before: reversed as this month opened, or left standing
+ * @param now what becomes of this month's
  */
 export function closeEntries(
   schedule: Schedule,
   month: CalendarDay,
   booksFrom: CalendarDay,
   posted: Balances,
+  before: AccrualChoice = 'reversed',
+  now: AccrualChoice = 'reversed',
 ): CloseEntries {
   const end = monthEnd(month);
   const from = addMonths(end, -1, true) + 1;
-  const ofMonth = entries(schedule, from, end, 'month').filter((entry) => entry.kind !== 'reversal');
+  const standing = before === 'standing' ? accrualEntry(schedule, from - 1) : undefined;
   const accrual = accrualEntry(schedule, end);
+  const ofMonth = inOrder([
+    ...clearStanding(standing, sourceOf(schedule).own(from, end), accrual, end),
+    currentPortionEntry(schedule, end, 'month'),
+  ]);
   return {
-    inPeriod: [...broughtForward(schedule, from, booksFrom, posted), ...ofMonth],
-    opening: accrual && reversalOf(accrual, end + 1),
+    inPeriod: [...broughtForward(schedule, from, booksFrom, posted, before), ...ofMonth],
+    opening: now === 'reversed' && accrual ? reversalOf(accrual, end + 1) : undefined,
   };
 }
 
@@ -57,20 +66,24 @@ function broughtForward(
   from: CalendarDay,
   booksFrom: CalendarDay,
   posted: Balances,
+  before: AccrualChoice,
 ): Entry[] {
   const asOf = formatDay(from - 1);
   const expected = expectedAt(schedule, from - 1, booksFrom);
+  const accrual = accrualEntry(schedule, from - 1);
+  // Books that hold nothing yet are opened with the accrual; others have it where it was left standing.
+  const stands = posted.size === 0 || before === 'standing';
+  for (const { account, debit, credit } of (stands && accrual?.lines) || []) {
+    expected.set(account, (expected.get(account) ?? 0) + debit - credit);
+  }
   if (posted.size > 0) {
     const memo = `Correction of closed periods, as of ${asOf}`;
     const correction = entryOf(from, 'correction', memo, null, difference(posted, expected));
     return correction ? [correction] : [];
   }
-  const accrual = accrualEntry(schedule, from - 1);
-  for (const { account, debit, credit } of accrual?.lines ?? []) {
-    expected.set(account, (expected.get(account) ?? 0) + debit - credit);
-  }
   const opening = entryOf(from, 'opening', `Balances brought in as of ${asOf}`, null, [...expected]);
-  return [...(opening ? [opening] : []), ...(accrual ? [reversalOf(accrual, from)] : [])];
+  const reversed = before === 'reversed' && accrual ? [reversalOf(accrual, from)] : [];
+  return [...(opening ? [opening] : []), ...reversed];
 }
 
 /** Where the books should stand at a period end, with what lies before them against opening balances. */

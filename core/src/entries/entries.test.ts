@@ -21,6 +21,7 @@ import { sumColumn } from '../proofs/proof.ts';
 import type { AccountRole } from './account-role.ts';
 import { balancesOf } from './balances.ts';
 import { entries } from './entries.ts';
+import { accrualChoices } from './accruals.ts';
 import { periodLengths } from './period-ends.ts';
 
 const base: LoanTerms = {
@@ -68,6 +69,8 @@ const anySchedule: fc.Arbitrary<Schedule> = fc.oneof(
   },
   { weight: 3, arbitrary: arbitraryBondWithEvents.map(buildBondSchedule) },
 );
+
+const anyChoice = fc.constantFrom(...accrualChoices);
 
 describe('position', () => {
   // Current portion: principal of the payments due in the twelve months after (IAS 1.69; ASC 470-10-45).
@@ -241,31 +244,36 @@ describe('over a whole life', () => {
 
   it('entries return every balance-sheet account but cash to zero, in periods of any length', () => {
     fc.assert(
-      fc.property(anySchedule, fc.constantFrom(...periodLengths), (schedule, periods) => {
-        fc.pre(settled(schedule));
-        const to = addMonths(lastDay(schedule), 13);
-        const balances = balancesOf(entries(schedule, firstDay(schedule), to, periods));
-        const of = (account: AccountRole): number => balances.get(account) ?? 0;
-        expect(of('interest-expense')).toBe(totalExpense(schedule));
-        // What went out in cash is what was expensed, and for a loan taken on what it had been before.
-        const lost = of('redemption-gain-loss') + of('asset');
-        const expensed = of('interest-expense') + of('fees') + of('opening-balances') + lost;
-        expect(of('cash')).toBe(0 - expensed);
-        for (const [account, balance] of balances) {
-          if (!kept.includes(account)) {
-            expect(balance, account).toBe(0);
+      fc.property(
+        anySchedule,
+        fc.constantFrom(...periodLengths),
+        anyChoice,
+        (schedule, periods, accruals) => {
+          fc.pre(settled(schedule));
+          const to = addMonths(lastDay(schedule), 13);
+          const balances = balancesOf(entries(schedule, firstDay(schedule), to, periods, accruals));
+          const of = (account: AccountRole): number => balances.get(account) ?? 0;
+          expect(of('interest-expense')).toBe(totalExpense(schedule));
+          // What went out in cash is what was expensed, and for a loan taken on what it had been before.
+          const lost = of('redemption-gain-loss') + of('asset');
+          const expensed = of('interest-expense') + of('fees') + of('opening-balances') + lost;
+          expect(of('cash')).toBe(0 - expensed);
+          for (const [account, balance] of balances) {
+            if (!kept.includes(account)) {
+              expect(balance, account).toBe(0);
+            }
           }
-        }
-      }),
+        },
+      ),
       { numRuns: 60 },
     );
   });
 
   it('at every period end the accounts stand at the position', () => {
     fc.assert(
-      fc.property(anySchedule, fc.integer({ min: 0, max: 40 }), (schedule, months) => {
+      fc.property(anySchedule, fc.integer({ min: 0, max: 40 }), anyChoice, (schedule, months, accruals) => {
         const end = addMonths(day('2024-01-31'), months, true);
-        const found = balancesOf(entries(schedule, firstDay(schedule), end, 'month'));
+        const found = balancesOf(entries(schedule, firstDay(schedule), end, 'month', accruals));
         const at = position(schedule, end);
         const of = (account: 'interest-payable' | 'current-portion'): number => 0 - (found.get(account) ?? 0);
         expect(of('interest-payable')).toBe(at.accruedInterest + at.unpaidInterest);

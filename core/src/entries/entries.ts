@@ -2,32 +2,36 @@ import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
 import type { Schedule } from '../instrument/instrument.ts';
 import { position } from '../position/position.ts';
 import type { AccountRole } from './account-role.ts';
+import { withAccruals, type AccrualChoice, type EntrySource } from './accruals.ts';
 import { bondAccrualEntry, bondRedemptionEntry, bondRowEntries } from './bond-entries.ts';
-import { entryKinds, entryOf, reversalOf, type Entry } from './entry.ts';
+import { entryOf, inOrder, type Entry } from './entry.ts';
 import { loanAccrualEntry, loanIssueEntry, loanRowEntry, feesBetween, loanFeeEntry } from './loan-entries.ts';
 import { periodEndBefore, periodEnds, type PeriodLength } from './period-ends.ts';
 
 /**
  * The entries of an instrument that fall from one day to another, both included, in order of date: issue,
- * payments, coupons and redemption; and at each period end the accrual with amortization, its reversal the day
- * after, and the move of the current portion. Over an instrument's whole life every balance-sheet account but
- * cash (and the asset bought) returns to zero and interest expense is the schedule's total.
+ * payments, coupons and redemption; and at each period end the accrual with amortization (reversed the day after, or
+ * cleared by the payment, as the company chooses) and the move of the current portion. Over an instrument's whole
+ * life every balance-sheet account but cash (and the asset bought) returns to zero and interest expense is the
+ * schedule's total.
  */
 export function entries(
   schedule: Schedule,
   from: CalendarDay,
   to: CalendarDay,
   periods: PeriodLength,
+  accruals: AccrualChoice = 'reversed',
 ): Entry[] {
-  const found: (Entry | undefined)[] = [...ownEntries(schedule, from, to)];
-  for (const end of periodEnds(periods, from - 1, to)) {
-    const accrual = accrualEntry(schedule, end);
-    if (end >= from) found.push(accrual, currentPortionEntry(schedule, end, periods));
-    if (accrual && end + 1 >= from && end + 1 <= to) found.push(reversalOf(accrual, end + 1));
-  }
-  return found
-    .filter((entry) => entry !== undefined)
-    .sort((a, b) => a.date - b.date || entryKinds.indexOf(a.kind) - entryKinds.indexOf(b.kind));
+  const moves = periodEnds(periods, from, to).map((end) => currentPortionEntry(schedule, end, periods));
+  return inOrder([...withAccruals(sourceOf(schedule), from, to, periods, accruals), ...moves]);
+}
+
+/** What a schedule books by itself, and accrues. */
+export function sourceOf(schedule: Schedule): EntrySource {
+  return {
+    own: (from, to) => inOrder(ownEntries(schedule, from, to)),
+    accrual: (end) => accrualEntry(schedule, end),
+  };
 }
 
 /** What is booked on one day: what falls on it, and what a period ending on it would accrue. */

@@ -61,6 +61,13 @@ export function entryOf(
   return { date, kind, memo, row, lines };
 }
 
+/** Entries in order of date, on one day in the order of their kinds; those that came to nothing are left out. */
+export function inOrder(found: readonly (Entry | undefined)[]): Entry[] {
+  return found
+    .filter((entry) => entry !== undefined)
+    .sort((a, b) => a.date - b.date || entryKinds.indexOf(a.kind) - entryKinds.indexOf(b.kind));
+}
+
 /** The same entry with its sides exchanged, on another day. */
 export function reversalOf(entry: Entry, date: CalendarDay): Entry {
   const lines = entry.lines.map(({ account, debit, credit }) => ({ account, debit: credit, credit: debit }));

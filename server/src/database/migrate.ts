@@ -2,12 +2,14 @@ import type { Knex } from 'knex';
 import { accounts } from './migrations/0001-company-and-people.ts';
 import { instruments } from './migrations/0002-instruments.ts';
 import { books } from './migrations/0003-books.ts';
+import { accruals } from './migrations/0004-accruals.ts';
 
 /** Migrations in the order in which they run; each runs once and forward only. */
 const migrations: Readonly<Record<string, string>> = {
   '0001-company-and-people': accounts,
   '0002-instruments': instruments,
   '0003-books': books,
+  '0004-accruals': accruals,
 };
 
 const source: Knex.MigrationSource<string> = {

@@ -13,25 +13,26 @@ import { accountsOf, periodsOf, type Accounts } from '../company/company-store.t
 import { figuresOfRow, type ReportedRow } from '../instruments/instrument-view.ts';
 import { lineView } from '../journal/entry-view.ts';
 import { monthWork, type InstrumentWork } from './month-work.ts';
-import { monthStart, periodEnding } from './period-store.ts';
+import { monthStart, periodEnding, type PeriodRow } from './period-store.ts';
 import { paymentsDue, unrecordedBy } from '../payments/payments-due.ts';
 
 /** What closing a month makes: worked out while it is open, as it was kept once it is closed. */
 export async function closeView(database: Knex, companyId: number, endsOn: string): Promise<CloseView> {
-  const { state } = await periodEnding(database, companyId, endsOn);
+  const period = await periodEnding(database, companyId, endsOn);
   const accounts = await accountsOf(database, companyId);
-  return state === 'open'
-    ? openView(database, companyId, endsOn, accounts)
-    : closedView(database, companyId, endsOn, accounts);
+  return period.state === 'open'
+    ? openView(database, companyId, period, accounts)
+    : closedView(database, companyId, period, accounts);
 }
 
 async function openView(
   database: Knex,
   companyId: number,
-  endsOn: string,
+  period: PeriodRow,
   accounts: Accounts,
 ): Promise<CloseView> {
-  const work = await monthWork(database, companyId, endsOn);
+  const endsOn = period.ends_on;
+  const work = await monthWork(database, companyId, period);
   const totals = await postedTotals(database, companyId, endsOn);
   const drafts = work.flatMap((done) => done.inPeriod);
   for (const entry of drafts) {
@@ -42,6 +43,13 @@ async function openView(
   return {
     endsOn,
     state: 'open',
+    accruals: period.accruals,
+    interestPayable:
+      (await interestPayable(database, companyId, endsOn)) -
+      drafts
+        .flatMap(({ lines }) => lines)
+        .filter(({ account }) => account === 'interest-payable')
+        .reduce((sum, { debit, credit }) => sum + debit - credit, 0),
     closedAt: null,
     closedBy: null,
     rows: work.map(({ row }) => row),
@@ -73,7 +81,7 @@ function paymentsRecorded(
 async function closedView(
   database: Knex,
   companyId: number,
-  endsOn: string,
+  { ends_on: endsOn, accruals }: PeriodRow,
   accounts: Accounts,
 ): Promise<CloseView> {
   const period = (await periodsOf(database, companyId)).find((candidate) => candidate.endsOn === endsOn);
@@ -90,6 +98,8 @@ async function closedView(
   return {
     endsOn,
     state: 'closed',
+    accruals,
+    interestPayable: await interestPayable(database, companyId, endsOn),
     closedAt: period?.closedAt ?? null,
     closedBy: period?.closedBy ?? null,
     rows: rows.map(closedRow),
@@ -99,6 +109,18 @@ async function closedView(
     payments: null,
     unrecorded: [],
   };
+}
+
+/** Interest payable in the books at the end of a month; a credit balance is positive. Minor units. */
+async function interestPayable(database: Knex, companyId: number, endsOn: string): Promise<number> {
+  const [sum] = await database('entry')
+    .join('entry_line', (on) => {
+      on.on('entry_line.company_id', 'entry.company_id').andOn('entry_line.number', 'entry.number');
+    })
+    .where({ 'entry.company_id': companyId, role: 'interest-payable' })
+    .where('period_end', '<=', endsOn)
+    .select<{ balance: string | null }[]>(database.raw('sum(credit::numeric - debit::numeric) as balance'));
+  return Number(sum?.balance ?? 0);
 }
 
 /** What is posted in a period already, by kind and account. */

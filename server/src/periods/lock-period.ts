@@ -5,7 +5,7 @@ import { Refusal } from '../http/refusal.ts';
 import type { Maker } from '../instruments/instrument-store.ts';
 import { postEntries, type EntryToPost } from '../journal/post-entries.ts';
 import { monthWork, type InstrumentWork } from './month-work.ts';
-import { periodEnding } from './period-store.ts';
+import { holdPeriod } from './period-store.ts';
 
 /** What locking a month did. */
 export interface Locked {
@@ -23,7 +23,7 @@ export interface Locked {
  */
 export async function lockPeriod(database: Knex, by: Maker, endsOn: string): Promise<Locked> {
   await takeTurn(database, by.companyId);
-  const period = await periodEnding(database, by.companyId, endsOn);
+  const period = await holdPeriod(database, by.companyId, endsOn);
   if (period.state === 'closed') {
     throw new Refusal(
       409,
@@ -31,7 +31,7 @@ export async function lockPeriod(database: Knex, by: Maker, endsOn: string): Pro
       `The period to ${endsOn} is locked already and stays as it is. Corrections fall in the open period.`,
     );
   }
-  const work = await monthWork(database, by.companyId, endsOn);
+  const work = await monthWork(database, by.companyId, period);
   const reversals = work.flatMap((done) => entriesToPost(done, done.opening ? [done.opening] : []));
   const inPeriod = work.flatMap((done) => entriesToPost(done, done.inPeriod));
   const opens = formatDay(addMonths(parseDay(endsOn) as CalendarDay, 1, true));
@@ -40,7 +40,12 @@ export async function lockPeriod(database: Knex, by: Maker, endsOn: string): Pro
   await database('period')
     .where({ company_id: by.companyId, ends_on: endsOn })
     .update({ state: 'closed', closed_at: database.fn.now(), closed_by: by.id });
-  await database('period').insert({ company_id: by.companyId, ends_on: opens, state: 'open' });
+  await database('period').insert({
+    company_id: by.companyId,
+    ends_on: opens,
+    state: 'open',
+    accruals: period.accruals,
+  });
   await postEntries(database, by, opens, reversals);
   const locked = { endsOn, entries: inPeriod.length, reversals: reversals.length, opens };
   await audit(database, by, 'period-locked', [{ subject: endsOn, detail: locked }]);

@@ -21,7 +21,7 @@ import {
   type KnownInstrument,
   type StoredVersion,
 } from '../instruments/known-instruments.ts';
-import { monthStart } from './period-store.ts';
+import { accrualChoicesOf, monthStart, type AccrualChoices, type PeriodRow } from './period-store.ts';
 
 /** What closing a month makes of one instrument. */
 export interface InstrumentWork extends CloseEntries {
@@ -33,15 +33,17 @@ export interface InstrumentWork extends CloseEntries {
 export async function monthWork(
   database: Knex,
   companyId: number,
-  endsOn: string,
+  period: PeriodRow,
 ): Promise<InstrumentWork[]> {
+  const endsOn = period.ends_on;
+  const choices = await accrualChoicesOf(database, companyId, period);
   const stored = await newestVersions(database, companyId);
   const { booksFrom } = await companyOf(database, companyId);
   const posted = await postedBalances(database, companyId);
   const done: InstrumentWork[] = [];
   for (const [at, version] of stored.entries()) {
     if (at % instrumentsAtOnce === 0) await breathe();
-    const work = instrumentWork(version, endsOn, booksFrom, posted.get(version.id) ?? new Map());
+    const work = instrumentWork(version, endsOn, booksFrom, posted.get(version.id) ?? new Map(), choices);
     if (work) done.push(work);
   }
   return done;
@@ -53,13 +55,15 @@ export function instrumentWork(
   endsOn: string,
   booksFrom: string,
   posted: Balances,
+  choices: AccrualChoices,
 ): InstrumentWork | undefined {
   const instrument = knownInstrument(version);
   const { schedule, document } = instrument;
   const end = parseDay(endsOn) as CalendarDay;
   if (firstDay(schedule) > end) return undefined;
   const before = monthStart(endsOn) - 1;
-  const made = closeEntries(schedule, end, parseDay(booksFrom) as CalendarDay, posted);
+  const begun = parseDay(booksFrom) as CalendarDay;
+  const made = closeEntries(schedule, end, begun, posted, choices.before, choices.now);
   const figures = figuresOn(instrument, end);
   const figuresBefore = figuresOn(instrument, before);
   const nothing = figures.carrying === 0 && figuresBefore.carrying === 0 && figures.unpaidInterest === 0;

@@ -9,7 +9,8 @@ import { entriesOfInstrument } from '../journal/journal-store.ts';
 import { closeView } from './close-view.ts';
 import { lockPeriod } from './lock-period.ts';
 import { instrumentWork, postedBalancesOf } from './month-work.ts';
-import { periodEnding } from './period-store.ts';
+import { chooseAccruals } from './choose-accruals.ts';
+import { accrualChoicesOf, periodEnding } from './period-store.ts';
 
 /** The period close: what it makes, and locking it. */
 export function periodRoutes(database: Knex): Router {
@@ -20,6 +21,9 @@ export function periodRoutes(database: Knex): Router {
   serve(router, database, endpoints.instrumentEntries, async ({ params, person, database: on }) => ({
     entries: await monthEntries(on, person.companyId, params.endsOn, params.id),
   }));
+  serve(router, database, endpoints.chooseAccruals, ({ params, body, person, database: on }) =>
+    chooseAccruals(on, person, params.endsOn, body.accruals),
+  );
   serve(router, database, endpoints.lock, ({ params, person, database: on }) =>
     lockPeriod(on, person, params.endsOn),
   );
@@ -32,14 +36,15 @@ async function monthEntries(
   endsOn: string,
   id: string,
 ): Promise<EntryView[]> {
-  const { state } = await periodEnding(database, companyId, endsOn);
+  const period = await periodEnding(database, companyId, endsOn);
   const version = await newestVersion(database, companyId, id);
-  if (state === 'closed') return entriesOfInstrument(database, companyId, endsOn, id);
+  if (period.state === 'closed') return entriesOfInstrument(database, companyId, endsOn, id);
   const accounts = await accountsOf(database, companyId);
   const { booksFrom } = await companyOf(database, companyId);
   const posted = await postedBalancesOf(database, companyId, id);
   const standing = await entriesOfInstrument(database, companyId, endsOn, id);
-  const work = instrumentWork(version, endsOn, booksFrom, posted);
+  const choices = await accrualChoicesOf(database, companyId, period);
+  const work = instrumentWork(version, endsOn, booksFrom, posted, choices);
   if (!work) return standing;
   const { instrument } = work;
   const drafts = work.inPeriod.map((entry) =>

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import { addMonths, monthEnd, parseDay, type CalendarDay } from '@coffer/core';
+import { addMonths, formatDay, monthEnd, parseDay, type AccrualChoice, type CalendarDay } from '@coffer/core';
 import { Refusal } from '../http/refusal.ts';
 
 /** A row of the table `period`. */
@@ -8,6 +8,7 @@ export interface PeriodRow {
   readonly state: 'open' | 'closed';
   readonly closed_at: Date | null;
   readonly closed_by: number | null;
+  readonly accruals: AccrualChoice;
 }
 
 /** The first day of the month that a day ends. */
@@ -18,6 +19,24 @@ export function monthStart(endsOn: string): CalendarDay {
 /** The open period of a company. */
 export function openPeriod(database: Knex, companyId: number): Promise<PeriodRow | undefined> {
   return database('period').where({ company_id: companyId, state: 'open' }).first<PeriodRow | undefined>();
+}
+
+/** What becomes of a month's accruals, and what became of those of the month before. */
+export interface AccrualChoices {
+  readonly before: AccrualChoice;
+  readonly now: AccrualChoice;
+}
+
+/** The choices that closing a month goes by. */
+export async function accrualChoicesOf(
+  database: Knex,
+  companyId: number,
+  { ends_on: endsOn, accruals }: PeriodRow,
+): Promise<AccrualChoices> {
+  const before = await database('period')
+    .where({ company_id: companyId, ends_on: formatDay(monthStart(endsOn) - 1) })
+    .first<PeriodRow | undefined>();
+  return { before: before?.accruals ?? 'reversed', now: accruals };
 }
 
 /** A period by its last day. Throws {@link Refusal} 404, saying what the last day would be or when it opens. */
@@ -35,4 +54,10 @@ export async function periodEnding(database: Knex, companyId: number, endsOn: st
         ? `it opens when the period to ${open.ends_on} and those after it are locked.`
         : 'it lies before the books began.';
   throw new Refusal(404, 'no-such-period', `There is no period to ${endsOn}; ${why}`);
+}
+
+/** The same, held until the transaction ends: nobody else closes it or chooses for it meanwhile. Throws alike. */
+export async function holdPeriod(database: Knex, companyId: number, endsOn: string): Promise<PeriodRow> {
+  await database('period').where({ company_id: companyId, ends_on: endsOn }).forUpdate().select('ends_on');
+  return periodEnding(database, companyId, endsOn);
 }

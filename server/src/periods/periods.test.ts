@@ -86,6 +86,49 @@ describe('closing a month', () => {
     expect(after.body).toMatchObject({ reported: true, rows: register.rows });
   });
 
+  it('leaves accruals standing where that is chosen, and the payments of the next month clear them', async () => {
+    const choose = (accruals: string, endsOn = open, who = preparer): Promise<Answer> =>
+      who.call('PUT', `/api/periods/${endsOn}/accruals`, { accruals });
+    expect((await choose('forgotten')).status).toBe(422);
+    expect((await choose('standing', open, await server.as('tobiah'))).status).toBe(403);
+    expect((await choose('standing')).body).toEqual({ endsOn: open, accruals: 'standing' });
+    const { body: october } = await preparer.call('GET', `/api/periods/${open}/close`);
+    expect(october).toMatchObject({ accruals: 'standing', reversalCount: 0 });
+    expect((await lock()).body).toMatchObject({ reversals: 0 });
+    const refused = await choose('reversed');
+    expect([refused.status, refused.body.error.code]).toEqual([409, 'already-locked']);
+
+    const next = '2026-11-30';
+    const payable = -((await ledger(open)).get('interest-payable') ?? 0);
+    expect(payable).toBe(october.interestPayable);
+    expect(payable).toBeGreaterThan(0);
+    const { body: november } = await preparer.call('GET', `/api/periods/${next}/close`);
+    expect(november).toMatchObject({ accruals: 'standing', reversalCount: 0 });
+    const payments = november.sums.find(({ kind }: { kind: string }) => kind === 'payment');
+    expect(payments.lines.some(({ role, debit }: Line) => role === 'interest-payable' && debit > 0)).toBe(
+      true,
+    );
+    expect(november.sums.some(({ kind }: { kind: string }) => kind === 'correction')).toBe(false);
+    // Reversed again from the close of November on; its expense is what the schedules say either way.
+    await choose('reversed', next);
+    const { body: shown } = await preparer.call('GET', `/api/periods/${next}/close`);
+    expect(shown.reversalCount).toBeGreaterThan(0);
+    const expense = shown.rows.reduce((sum: number, row: { expense: number }) => sum + row.expense, 0);
+    await lock(next);
+    const [before, after] = [await ledger(open), await ledger(next)];
+    expect((after.get('interest-expense') ?? 0) - (before.get('interest-expense') ?? 0)).toBe(expense);
+    expect(-(after.get('interest-payable') ?? 0)).toBe(shown.interestPayable);
+  });
+
+  it('books what was chosen, whichever comes first of a lock and a choice at the same moment', async () => {
+    const chosen = preparer.call('PUT', `/api/periods/${open}/accruals`, { accruals: 'standing' });
+    const [{ body: locked }, { status }] = await Promise.all([lock(), chosen]);
+    const { body: kept } = await preparer.call('GET', `/api/periods/${open}/close`);
+    expect([200, 409]).toContain(status);
+    expect(kept.accruals).toBe(locked.reversals === 0 ? 'standing' : 'reversed');
+    expect(kept.accruals).toBe(status === 200 ? 'standing' : 'reversed');
+  });
+
   it('happens once: a second lock, two at the same time, and a repeat of the same call', async () => {
     const key = randomUUID();
     const answers = await Promise.all([lock(open, { 'idempotency-key': key }), lock(), lock()]);

@@ -12,7 +12,7 @@ import {
   eventFacts,
   noticeText,
   showAmount,
-  showDates,
+  showText,
   showDay,
   issueFacts,
   termFacts,
@@ -149,8 +149,8 @@ function positionPart(schedule: Schedule, on: CalendarDay): Content {
     .map(([figure, name]): TableCell[] => [name, showAmount(at[figure], digits)]);
   const how = explainPosition(schedule, on, 'accruedInterest');
   const steps = how.steps.map(({ label, amount, text }): TableCell[] => [
-    showDates(label),
-    text === undefined ? (amount === undefined ? '' : showAmount(amount, digits)) : showDates(text),
+    showText(label),
+    text === undefined ? (amount === undefined ? '' : showAmount(amount, digits)) : showText(text),
   ]);
   const rounded = [how.unrounded && `unrounded ${how.unrounded}`, how.rounding].filter(Boolean).join(', ');
   return {
@@ -199,6 +199,6 @@ function eventsPart(document: ReadInstrument['document'], schedule: Schedule): C
         ]),
     ...(notices.length === 0
       ? []
-      : [heading('To be noted'), { ul: notices.map((notice) => showDates(notice)) } satisfies Content]),
+      : [heading('To be noted'), { ul: notices.map((notice) => showText(notice)) } satisfies Content]),
   ];
 }

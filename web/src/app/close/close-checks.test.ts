@@ -41,6 +41,8 @@ const sum = (kind: EntryKind, ...lines: [AccountRole, number][]): CloseView['sum
 const month = (accrued: number): CloseView => ({
   endsOn: '2026-10-31',
   state: 'open',
+  accruals: 'reversed',
+  interestPayable: accrued + 4_00,
   closedAt: null,
   closedBy: null,
   rows: [row],

@@ -13,7 +13,7 @@ export interface CloseCheck {
 /** Kinds that bring balances of earlier months, and so are no part of the month's own expense. */
 const ofEarlierMonths: readonly EntryKind[] = ['opening', 'correction'];
 
-/** Accrual, expense and current portion of a month, each added up two ways. */
+/** Interest payable, expense and current portion of a month, each added up two ways. */
 export function closeChecks(view: CloseView, sums: CloseSums): CloseCheck[] {
   const net = (role: AccountRole, counts: (kind: EntryKind) => boolean): number =>
     view.sums
@@ -28,7 +28,7 @@ export function closeChecks(view: CloseView, sums: CloseSums): CloseCheck[] {
   });
   const ofMonth = (kind: EntryKind): boolean => !ofEarlierMonths.includes(kind);
   return [
-    check('Interest accrued', sums.accrued, 0 - net('interest-payable', (kind) => kind === 'accrual')),
+    check('Interest payable', sums.accrued + sums.unpaid, view.interestPayable),
     check('Expense', sums.expense, net('interest-expense', ofMonth)),
     check(
       'Current portion moved',

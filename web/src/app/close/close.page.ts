@@ -3,8 +3,10 @@ import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
+import { MatRadioModule } from '@angular/material/radio';
 import { RouterLink } from '@angular/router';
 import { catchError, combineLatest, EMPTY, switchMap, tap } from 'rxjs';
+import type { AccrualChoice } from '@coffer/core';
 import {
   type CloseRow,
   type CloseView,
@@ -46,6 +48,7 @@ interface Step {
     JournalFiles,
     MatButtonModule,
     MatMenuModule,
+    MatRadioModule,
     RouterLink,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -64,6 +67,8 @@ export class ClosePage {
   protected readonly chosen = signal<
     { row: CloseRow; column: string; entries: readonly EntryView[] } | undefined
   >(undefined);
+  /** What becomes of the accruals was chosen, and the month is worked out anew. */
+  protected readonly choosing = signal(false);
   private readonly reloads = signal(0);
   protected readonly month = computed(() => showMonth(this.asOf.date()));
   protected readonly columns = computed(() => closeColumns(this.company.digits()));
@@ -137,6 +142,7 @@ export class ClosePage {
         switchMap(([endsOn]) =>
           this.closes.of(endsOn).pipe(
             catchError((error: unknown) => {
+              this.choosing.set(false);
               this.view.set(undefined);
               this.failed.set(messageOf(error));
               return EMPTY;
@@ -145,7 +151,10 @@ export class ClosePage {
         ),
         takeUntilDestroyed(),
       )
-      .subscribe((view) => this.view.set(view));
+      .subscribe((view) => {
+        this.view.set(view);
+        this.choosing.set(false);
+      });
     this.asOf.date$.pipe(takeUntilDestroyed()).subscribe(() => this.said.set(''));
   }
 
@@ -154,6 +163,19 @@ export class ClosePage {
     this.closes.entriesOf(this.asOf.date(), row.id).subscribe({
       next: ({ entries }) => this.chosen.set({ row: row.item, column: column.key, entries }),
       error: (error: unknown) => this.failed.set(messageOf(error)),
+    });
+  }
+
+  /** Chooses what becomes of the accruals; where that is refused, what was chosen before is shown again. */
+  protected choose(view: CloseView, accruals: AccrualChoice): void {
+    this.choosing.set(true);
+    this.closes.choose(view.endsOn, accruals).subscribe({
+      next: () => this.reloads.update((count) => count + 1),
+      error: (error: unknown) => {
+        this.failed.set(messageOf(error));
+        this.choosing.set(false);
+        this.view.set({ ...view });
+      },
     });
   }
 

@@ -1,5 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import type { Observable } from 'rxjs';
+import type { AccrualChoice } from '@coffer/core';
 import { endpoints, type CloseView, type EntryView } from '@coffer/contract';
 import { ApiClient } from '../api/api-client';
 
@@ -14,6 +15,10 @@ export class CloseService {
 
   entriesOf(endsOn: string, id: string): Observable<{ entries: EntryView[] }> {
     return this.api.call(endpoints.instrumentEntries, { params: { endsOn, id } });
+  }
+
+  choose(endsOn: string, accruals: AccrualChoice): Observable<unknown> {
+    return this.api.call(endpoints.chooseAccruals, { params: { endsOn }, body: { accruals } });
   }
 
   lock(endsOn: string, key: string): Observable<{ entries: number; reversals: number; opens: string }> {

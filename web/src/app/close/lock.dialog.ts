@@ -21,7 +21,11 @@ import { CloseService } from './close.service';
           posted and numbered.
         </li>
         <li>
-          {{ close.reversalCount }} accruals are reversed on the first day of the next month, which opens.
+          @if (close.accruals === 'standing') {
+            Accruals are left standing; payments clear them. The next month opens.
+          } @else {
+            {{ close.reversalCount }} accruals are reversed on the first day of the next month, which opens.
+          }
         </li>
         <li>The figures reported stay as they are for good. A later correction falls in the open month.</li>
         @for (payment of close.unrecorded; track $index) {
@@ -66,7 +70,7 @@ export class LockDialog {
     this.closes.lock(this.close.endsOn, this.key).subscribe({
       next: ({ entries, reversals, opens }) =>
         this.dialog.close(
-          `${this.month} is locked: ${entries} entries are posted. ${showMonth(opens)} is open, with ${reversals} reversals.`,
+          `${this.month} is locked: ${entries} entries are posted. ${showMonth(opens)} is open${reversals > 0 ? `, with ${reversals} reversals` : ''}.`,
         ),
       error: (error: unknown) => {
         this.busy.set(false);

@@ -10,7 +10,7 @@ import {
   type EntryLineView,
   type EntryView,
   showAmount,
-  showDates,
+  showText,
   showDay,
   showMonth,
 } from '@coffer/contract';
@@ -79,7 +79,7 @@ export class JournalPage {
         cells: {
           number: String(entry.number),
           date: showDay(entry.date),
-          account: showDates(entry.memo),
+          account: showText(entry.memo),
           instrument: entry.instrument,
         },
       },
