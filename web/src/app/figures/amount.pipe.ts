@@ -1,5 +1,5 @@
 import { inject, Pipe, type PipeTransform } from '@angular/core';
-import { showAmount, showDates, showDay } from '@coffer/contract';
+import { showAmount, showText, showDay } from '@coffer/contract';
 import { CompanyService } from '../company/company.service';
 
 /** An amount in minor units of the company's currency. */
@@ -24,6 +24,6 @@ export class DayPipe implements PipeTransform {
 @Pipe({ name: 'withDays' })
 export class WithDaysPipe implements PipeTransform {
   transform(text: string): string {
-    return showDates(text);
+    return showText(text);
   }
 }

@@ -12,7 +12,8 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import type { GridCell, GridChoice, GridColumn, GridRow, GridTyped } from './grid-model';
+import { cellOf, type GridChoice, type GridColumn, type GridRow, type GridTyped } from './grid-model';
+import { gridTracks } from './grid-tracks';
 import { asTabSeparated } from './tab-separated';
 
 let grids = 0;
@@ -27,7 +28,7 @@ let grids = 0;
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './figure-grid.html',
   styleUrl: './figure-grid.scss',
-  host: { '[style.--tracks]': 'tracks()', '[style.--row]': 'rowHeight() + "px"' },
+  host: { '[style.--tracks]': 'placed().tracks', '[style.--row]': 'rowHeight() + "px"' },
 })
 export class FigureGrid<Item> {
   readonly label = input.required<string>();
@@ -48,12 +49,10 @@ export class FigureGrid<Item> {
   /** The row under the pointer or the cursor. */
   readonly look = output<GridRow<Item> | undefined>();
 
+  protected readonly cellOf = cellOf;
+  protected readonly leastWidth = computed(() => Math.max(this.minWidth(), this.placed().least));
   protected readonly id = `grid-${(grids += 1)}`;
-  protected readonly tracks = computed(() =>
-    this.columns()
-      .map(({ track }) => track)
-      .join(' '),
-  );
+  protected readonly placed = computed(() => gridTracks(this.columns(), this.rows(), this.total()));
   protected readonly cursor = linkedSignal<
     readonly GridRow<Item>[],
     { row: number; column: number; from: number }
@@ -75,13 +74,6 @@ export class FigureGrid<Item> {
 
   protected trackRow(_: number, row: GridRow<Item>): string {
     return row.id;
-  }
-
-  protected cellOf(row: GridRow<Item>, column: GridColumn<Item>): GridCell {
-    if (row.type === 'band') return { text: '' };
-    if (row.type !== 'item') return { text: row.cells[column.key] ?? '' };
-    const cell = column.cell(row.item);
-    return typeof cell === 'string' ? { text: cell } : cell;
   }
 
   protected cellId(row: number, column: number): string {
@@ -239,7 +231,7 @@ export class FigureGrid<Item> {
     const { row, from } = this.cursor();
     const all = from === row ? this.rows() : this.rows().slice(Math.min(row, from), Math.max(row, from) + 1);
     const texts = all.map((line) =>
-      line.type === 'band' ? [line.text] : this.columns().map((column) => this.cellOf(line, column).text),
+      line.type === 'band' ? [line.text] : this.columns().map((column) => cellOf(line, column).text),
     );
     event.clipboardData?.setData(
       'text/plain',

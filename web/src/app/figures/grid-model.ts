@@ -43,6 +43,14 @@ export type GridRow<Item> =
     }
   | { readonly type: 'band'; readonly id: string; readonly text: string; readonly key?: string };
 
+/** What a row shows under a column; nothing in a band, whose text lies across them all. */
+export function cellOf<Item>(row: GridRow<Item>, column: GridColumn<Item>): GridCell {
+  if (row.type === 'band') return { text: '' };
+  if (row.type !== 'item') return { text: row.cells[column.key] ?? '' };
+  const cell = column.cell(row.item);
+  return typeof cell === 'string' ? { text: cell } : cell;
+}
+
 /** A cell that was chosen. */
 export interface GridChoice<Item> {
   readonly row: GridRow<Item>;

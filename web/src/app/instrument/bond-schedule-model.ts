@@ -89,7 +89,7 @@ function columns(schedule: BondSchedule): GridColumn<ScheduleRow>[] {
     key,
     title,
     align: 'right',
-    track: 'minmax(84px, 1fr)',
+    track: 'minmax(70px, 1fr)',
     explains: true,
     cell: (row) => showAmount(rowOf(row)[key], digits),
     ...more,
@@ -103,19 +103,19 @@ function columns(schedule: BondSchedule): GridColumn<ScheduleRow>[] {
   const premium = (rows[0]?.unamortized ?? 0) < 0;
   const retires = rows.some(({ retired }) => retired !== 0);
   return [
-    { key: 'n', title: 'No.', align: 'right', track: '66px', cell: (row) => numberOf(rowOf(row)) },
-    { key: 'due', title: 'Date', align: 'left', track: '110px', cell: (row) => showDay(rowOf(row).due) },
+    { key: 'n', title: 'No.', align: 'right', track: '60px', cell: (row) => numberOf(rowOf(row)) },
+    { key: 'due', title: 'Date', align: 'left', track: '106px', cell: (row) => showDay(rowOf(row).due) },
     // Where face leaves before maturity its columns take the room of the opening, which the row before closes with.
-    ...(retires ? [] : [figure('opening', 'Opening', { track: 'minmax(118px, 1.15fr)' })]),
+    ...(retires ? [] : [figure('opening', 'Opening', { track: 'minmax(100px, 1.15fr)' })]),
     ...(terms.zeroCoupon ? [] : [movement('coupon', 'Coupon', { tone: 'principal' })]),
     movement('expense', 'Expense', { tone: 'interest' }),
     movement('amortization', 'Amortization'),
-    ...(retires ? [movement('retired', 'Retired', { track: 'minmax(100px, 1.1fr)' })] : []),
+    ...(retires ? [movement('retired', 'Retired', { track: 'minmax(80px, 1.1fr)' })] : []),
     ...(terms.redemptions.length > 0 ? [movement('gain', 'Gain or loss')] : []),
     figure('unamortized', premium ? 'Premium left' : terms.issueCosts ? 'Unamortized' : 'Discount left', {
       cell: (row) => showAmount(premium ? -rowOf(row).unamortized : rowOf(row).unamortized, digits),
     }),
-    figure('closing', 'Carrying', { track: 'minmax(118px, 1.15fr)' }),
+    figure('closing', 'Carrying', { track: 'minmax(100px, 1.15fr)' }),
   ];
 }
 

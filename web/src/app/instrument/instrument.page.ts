@@ -20,6 +20,7 @@ import { PositionTab } from './position-tab';
 import { RecordPaymentDialog } from './record-payment.dialog';
 import { ScheduleTab } from './schedule-tab';
 import { TermsTab } from './terms-tab';
+import { FundTab } from '../fund/fund-tab';
 import { RedeemTab } from '../try/redeem-tab';
 import { TryTab } from '../try/try-tab';
 
@@ -30,6 +31,7 @@ import { TryTab } from '../try/try-tab';
     AmountPipe,
     DayPipe,
     EntriesTab,
+    FundTab,
     HistoryTab,
     MatButtonModule,
     MatMenuModule,
@@ -70,6 +72,7 @@ export class InstrumentPage {
     ['try', 'Try a change'],
     ['redeem', 'Try a redemption'],
     ['methods', 'Both methods'],
+    ['fund', 'Fund'],
   ] as const;
   protected readonly proofs = computed(() => {
     const opened = this.opened();
@@ -104,7 +107,7 @@ export class InstrumentPage {
   protected tabsOf({ read }: OpenInstrument): readonly (readonly [string, string])[] {
     const { kind } = read.document;
     const apart: readonly string[] =
-      kind === 'bond' ? ['try'] : ['redeem', 'methods', ...(kind === 'loan' ? [] : ['try'])];
+      kind === 'bond' ? ['try'] : ['redeem', 'methods', ...(kind === 'loan' ? [] : ['try', 'fund'])];
     return this.tabs.filter(([place]) => !apart.includes(place));
   }
 

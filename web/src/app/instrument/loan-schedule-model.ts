@@ -13,7 +13,7 @@ import {
   type LoanFigure,
   type LoanSchedule,
 } from '@coffer/core';
-import { frequencyInWords, noticeText, showDates, showAmount, showDay, showMovement } from '@coffer/contract';
+import { frequencyInWords, noticeText, showText, showAmount, showDay, showMovement } from '@coffer/contract';
 import type { GridColumn, GridRow } from '../figures/grid-model';
 import { loanPictures } from './loan-pictures';
 import { paymentStatus } from './payment-status';
@@ -122,7 +122,7 @@ function regularPayment({ settings, terms }: LoanSchedule): number | undefined {
 function shownNotices(schedule: LoanSchedule, on: number): string[] {
   return schedule.notices
     .filter((notice) => notice.kind !== 'fixing-missing' || notice.on <= on)
-    .map((notice) => showDates(noticeText(schedule, notice)));
+    .map((notice) => showText(noticeText(schedule, notice)));
 }
 
 function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] {
@@ -136,7 +136,7 @@ function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] 
     key,
     title,
     align: 'right',
-    track: 'minmax(84px, 1fr)',
+    track: 'minmax(76px, 1fr)',
     explains: true,
     cell: ({ index }) => showAmount(loanRow(schedule, index)[key], digits),
     ...more,

@@ -66,10 +66,6 @@ export class ScheduleTab {
   private readonly grid = viewChild<FigureGrid<ScheduleRow>>(FigureGrid);
 
   protected readonly schedule = computed(() => this.instrument().read.schedule);
-  protected readonly loan = computed(() => {
-    const schedule = this.schedule();
-    return schedule.kind === 'loan' ? schedule : undefined;
-  });
   protected readonly on = computed(() => parseDay(this.asOf.date()) as CalendarDay);
   protected readonly model = computed(() => {
     const openTo = parseDay(this.company.openEnd() ?? this.asOf.date()) as CalendarDay;

@@ -1,12 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
-import { explainTotal, type Explanation, type LoanSchedule, type TotalledColumn } from '@coffer/core';
+import type { Explanation, Schedule } from '@coffer/core';
 import { showAmount } from '@coffer/contract';
 import { CompanyService } from '../company/company.service';
+import { stretchRows } from './stretch-rows';
 import { meantRow, offeredStretches, sumsOf, typedStretch } from './stretch-totals-model';
 
 /** A total: its name, its amount, and the column it sums up where it is one. */
-type TotalLine = readonly [name: string, text: string, column?: TotalledColumn];
+type TotalLine = readonly [name: string, text: string, column?: string];
 
 /** Totals for any stretch of a schedule, and a way to any of its rows. */
 @Component({
@@ -20,7 +21,9 @@ type TotalLine = readonly [name: string, text: string, column?: TotalledColumn];
         <input
           name="place"
           autocomplete="off"
-          placeholder="24, date, as of, payoff"
+          [placeholder]="
+            rows().numbered === 'coupons' ? '4, date, as of, maturity' : '24, date, as of, payoff'
+          "
           [ngModel]="place()"
           (ngModelChange)="place.set($event)"
           [attr.aria-invalid]="lost() ? true : null"
@@ -70,54 +73,55 @@ type TotalLine = readonly [name: string, text: string, column?: TotalledColumn];
       </dl>
     } @else {
       <span class="wrong" role="alert"
-        >type payments such as 13-24, or days such as 1 jan 26 - 30 jun 26</span
+        >type {{ rows().numbered }} such as 3-6, or days such as 1 jan 26 - 30 jun 26</span
       >
     }
   `,
   styleUrl: './stretch-totals.scss',
 })
 export class StretchTotals {
-  readonly schedule = input.required<LoanSchedule>();
+  readonly schedule = input.required<Schedule>();
   readonly on = input.required<number>();
   /** The row to be shown. */
   readonly went = output<number>();
   /** How a total is made. */
   readonly explain = output<Explanation>();
   private readonly company = inject(CompanyService);
+  protected readonly rows = computed(() => stretchRows(this.schedule()));
   protected readonly place = signal('');
   protected readonly lost = signal(false);
   protected readonly typed = signal('');
   protected readonly offered = computed(() =>
-    offeredStretches(this.schedule(), this.on(), this.company.company()?.fiscalYearEndMonth ?? 12),
+    offeredStretches(this.rows(), this.on(), this.company.company()?.fiscalYearEndMonth ?? 12),
   );
   protected readonly chosen = computed(() => {
     const typed = this.typed().trim();
     if (typed === '') return this.offered()[0];
     const named = this.offered().find(({ name }) => name.toLowerCase() === typed.toLowerCase());
-    return named ?? typedStretch(this.schedule(), typed);
+    return named ?? typedStretch(this.rows(), typed);
   });
   protected readonly sums = computed((): TotalLine[] | undefined => {
     const chosen = this.chosen();
     if (!chosen) return undefined;
-    const sums = sumsOf(this.schedule(), chosen);
-    const money = (minor: number): string => showAmount(minor, this.schedule().terms.digits);
+    const rows = this.rows();
+    const { count, totals, closing } = sumsOf(rows, chosen);
+    const money = (minor: number): string => showAmount(minor, rows.digits);
+    const shown = rows.columns.filter(({ key, seldom }) => !seldom || totals[key] !== 0);
     return [
-      ['payments', String(sums.payments)],
-      ['payment', money(sums.payment), 'payment'],
-      ['interest', money(sums.interest), 'interest'],
-      ['principal', money(sums.principal), 'principal'],
-      ...(sums.extra > 0 ? [['extra', money(sums.extra), 'extra'] as const] : []),
-      ['closing', money(sums.closing)],
+      [rows.numbered, String(count)],
+      ...shown.map(({ key, name }) => [name, money(totals[key] ?? 0), key] as const),
+      [rows.closes, money(closing)],
     ];
   });
 
-  protected explanation(column: TotalledColumn): Explanation {
-    const chosen = this.chosen();
-    return explainTotal(this.schedule(), column, chosen?.from, chosen?.end);
+  protected explanation(column: string): Explanation {
+    const rows = this.rows();
+    const { from, end } = this.chosen() ?? { from: 0, end: rows.length };
+    return rows.explain(column, from, end);
   }
 
   protected go(): void {
-    const row = meantRow(this.schedule(), this.place(), this.on());
+    const row = meantRow(this.rows(), this.place(), this.on());
     this.lost.set(row === undefined);
     if (row !== undefined) this.went.emit(row);
   }

@@ -18,6 +18,9 @@ export interface StartingPoint {
   readonly bondEvents?: readonly Partial<TypedBondEvent>[];
 }
 
+const inSeason: Partial<TypedStretch> = { type: 'level', count: '6', payment: '?' };
+const outOfSeason: Partial<TypedStretch> = { type: 'no-payment', count: '6' };
+
 /** The agreements that most loans and bonds are one of. */
 export const startingPoints: readonly StartingPoint[] = [
   {
@@ -77,6 +80,13 @@ export const startingPoints: readonly StartingPoint[] = [
       { type: 'fixed', count: '24' },
       { type: 'level', count: '36' },
     ],
+  },
+  {
+    name: 'Seasonal payments',
+    what: 'the same payment in each season, interest added in between',
+    kind: 'loan',
+    loan: {},
+    stretches: [...Array.from({ length: 4 }, () => [inSeason, outOfSeason]).flat(), inSeason],
   },
   {
     name: 'Drawn as it is built',
@@ -189,9 +199,15 @@ export function begunFrom(point: StartingPoint, typed: TypedTerms): TypedTerms {
   return { ...typed, kind: point.kind, loan };
 }
 
-/** The day that a new event is first put on: a month after the last one, or after the start. */
-export function firstDayOfEvent(loan: TypedLoan): string {
-  const days = [loan.start, ...loan.events.map(({ on }) => on)].map((typed) => readDay(typed) ?? 0);
-  const latest = Math.max(...days);
-  return latest === 0 ? '' : showDay(latest + 30);
+/**
+ * The day that a new event is first put on: the due date after the last event and, in a loan that is running, after
+ * the as-of date; a month after them where nothing is due any more.
+ */
+export function firstDayOfEvent(loan: TypedLoan, dues: readonly number[], on: number | undefined): string {
+  const events = loan.events.map((event) => (event.type === 'extra-each' ? event.from : event.on));
+  const days = [loan.start, ...events].map((typed) => readDay(typed) ?? 0);
+  const runs = on !== undefined && on > (dues[0] ?? on) && on < (dues.at(-1) ?? on);
+  const latest = Math.max(...days, runs ? on : 0);
+  if (latest === 0) return '';
+  return showDay(dues.find((due) => due > latest) ?? latest + 30);
 }

@@ -16,7 +16,7 @@ import { MatMenuModule } from '@angular/material/menu';
 import { Router, RouterLink } from '@angular/router';
 import { animationFrameScheduler, auditTime, debounceTime, map, startWith, switchMap, tap } from 'rxjs';
 import { parseDay } from '@coffer/core';
-import { type Fault, showDates, showDecimal } from '@coffer/contract';
+import { type Fault, showText, showDecimal } from '@coffer/contract';
 import { ApiRefusal, newKey } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { AsOfService } from '../company/as-of.service';
@@ -174,7 +174,7 @@ export class TermsPage {
   /** What is wrong with the field of a key; fields still empty are only spoken of once saving was tried. */
   protected readonly fault = (key: string): string => {
     const fault = this.faults().find((candidate) => candidate.key === key);
-    if (fault) return showDates(fault.message);
+    if (fault) return showText(fault.message);
     return this.asked() && this.reading().missing.includes(key) ? 'Needed.' : '';
   };
 
@@ -216,9 +216,19 @@ export class TermsPage {
     this.choose(`stretch-${stretches.length - 1}`);
   }
 
+  /** Another season: the stretches once more, after the last. */
+  protected repeatStretches(): void {
+    const { stretches } = this.form.controls.loan.controls;
+    const first = stretches.length;
+    this.step(() => {
+      for (const stretch of stretches.getRawValue()) stretches.push(stretchForm(stretch));
+    });
+    this.choose(`stretch-${first}`);
+  }
+
   protected addEvent(type: EventType): void {
     const { events } = this.form.controls.loan.controls;
-    const day = firstDayOfEvent(this.typed().loan);
+    const day = firstDayOfEvent(this.typed().loan, this.made()?.life?.dues ?? [], this.on());
     this.step(() => events.push(eventForm({ type, on: day, from: day })));
     this.choose(`event-${events.length - 1}`);
   }

@@ -20,6 +20,7 @@ export function curvesChart(curves: readonly Curve[], on: number, digits: number
   return () => {
     const units = (minor: number): number => minor / 10 ** digits;
     const largest = Math.max(...curves.flatMap(({ points }) => points.map(({ balance }) => units(balance))));
+    const smallest = Math.min(...curves.flatMap(({ points }) => points.map(({ balance }) => balance)));
     const [per, sign] = largest >= 1e7 ? [1e6, 'm'] : largest >= 1e4 ? [1000, 'k'] : [1, ''];
     const ink = colourOf('--ink-2');
     return {
@@ -33,7 +34,7 @@ export function curvesChart(curves: readonly Curve[], on: number, digits: number
       },
       yAxis: {
         type: 'value',
-        min: 0,
+        ...(smallest >= 0 && { min: 0 }),
         splitNumber: 3,
         axisLabel: {
           color: ink,
@@ -46,7 +47,7 @@ export function curvesChart(curves: readonly Curve[], on: number, digits: number
         trigger: 'item',
         confine: true,
         formatter: ({ seriesName, value }: { seriesName: string; value: [number, number] }) =>
-          `${seriesName}<br>${showDay(value[0] / dayMilliseconds)}<br>owed ${showAmount(Math.round(value[1] * 10 ** digits), digits)}`,
+          `${seriesName}<br>${showDay(value[0] / dayMilliseconds)}<br>${showAmount(Math.round(value[1] * 10 ** digits), digits)}`,
       },
       series: curves.map(({ letter, name, points, chosen }, at) => ({
         name: name ?? (at === 0 ? 'as it is' : `variant ${letter}`),

@@ -25,7 +25,7 @@ import {
   type FigureLink,
   type PositionFigure,
 } from '@coffer/core';
-import { showAmount, showDates, showDay, type BondDocument } from '@coffer/contract';
+import { showAmount, showText, showDay, type BondDocument } from '@coffer/contract';
 import { messageOf } from '../api/message-of';
 import { Chart } from '../charts/chart';
 import { AsOfService } from '../company/as-of.service';
@@ -152,7 +152,7 @@ export class RedeemTab {
   protected fault(key: string): string {
     const reading = this.reading();
     const found = reading.ok ? undefined : reading.faults.find((fault) => fault.key === key);
-    return found ? showDates(found.message) : '';
+    return found ? showText(found.message) : '';
   }
 
   /** An input of the figure explained: another figure of the bond with the redemption, or one of its terms. */

@@ -1,29 +1,21 @@
 import { inject, Injectable } from '@angular/core';
-import { SessionService } from '../session/session.service';
+import { KeptInBrowser } from '../session/kept-in-browser';
 import { noChange, type TypedVariant } from './typed-variant';
 
-/** Keeps the variants that a person tries for an instrument in this browser, so that leaving the page loses none. */
+/** Keeps the variants that a person tries for an instrument. */
 @Injectable({ providedIn: 'root' })
 export class VariantsKeeper {
-  private readonly session = inject(SessionService);
-
-  private keyOf(id: string): string {
-    return `coffer.tried.${this.session.person()?.logIn ?? ''}.${id}`;
-  }
+  private readonly browser = inject(KeptInBrowser);
 
   keep(id: string, variants: readonly TypedVariant[]): void {
-    localStorage.setItem(this.keyOf(id), JSON.stringify(variants));
+    this.browser.keep('tried', id, variants);
   }
 
   /** The kept variants; the first one, changing nothing yet, where none are kept or they cannot be read. */
   restore(id: string): TypedVariant[] {
-    try {
-      const kept = JSON.parse(localStorage.getItem(this.keyOf(id)) ?? '[]') as TypedVariant[];
-      const read = kept.map(({ letter, typed }) => ({ letter, typed: { ...noChange, ...typed } }));
-      if (read.length > 0) return read;
-    } catch {
-      localStorage.removeItem(this.keyOf(id));
-    }
-    return [{ letter: 'A', typed: noChange }];
+    const read = (kept: unknown): TypedVariant[] =>
+      (kept as TypedVariant[]).map(({ letter, typed }) => ({ letter, typed: { ...noChange, ...typed } }));
+    const variants = this.browser.restore('tried', id, read);
+    return variants && variants.length > 0 ? variants : [{ letter: 'A', typed: noChange }];
   }
 }

@@ -1,5 +1,7 @@
+import { calendarFields, monthEnd, monthsBetweenPayments } from '@coffer/core';
 import { showDay, showDecimal } from '@coffer/contract';
 import { readDay } from '../../typed/typed-day';
+import type { TypedLoan } from '../form/loan-form';
 import { readNumber, readPercent } from '../../typed/typed-number';
 
 /** What was understood of a typed amount, where it does not read so already. */
@@ -18,4 +20,13 @@ export function dayHint(typed: string): string {
 export function rateHint(typed: string): string {
   const percent = readPercent(typed);
   return percent === undefined ? '' : `${percent}% a year`;
+}
+
+/** What was understood of a first payment, and on which day the others follow where that could be doubted. */
+export function firstPaymentHint({ first, monthEnd: onMonthEnds, every }: TypedLoan): string {
+  const day = readDay(first);
+  const inMonths = monthsBetweenPayments[every] !== undefined;
+  if (day === undefined || !inMonths || onMonthEnds || day !== monthEnd(day)) return dayHint(first);
+  const { day: ofMonth } = calendarFields(day);
+  return ofMonth === 31 ? dayHint(first) : `${showDay(day)}, then on the ${ofMonth}th`;
 }

@@ -1,16 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { ReactiveFormsModule } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import * as choices from '../form/choices';
 import type { StretchForm, TypedStretch } from '../form/stretch-form';
 import { ChoiceField } from './choice-field';
 import { amountHint } from './hints';
+import { ListedField } from './listed-field';
 import { TypedField } from './typed-field';
 
 /** One stretch of payments, in figures. */
 @Component({
   selector: 'coffer-stretch-fields',
-  imports: [ChoiceField, MatButtonModule, ReactiveFormsModule, TypedField],
+  imports: [ChoiceField, ListedField, MatButtonModule, TypedField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './stretch-fields.html',
   styleUrl: './fields.scss',
@@ -30,13 +30,4 @@ export class StretchFields {
   protected readonly choices = choices;
   protected readonly amountHint = amountHint;
   protected readonly key = computed(() => `payments.phases.${this.at()}`);
-
-  /** The first thing that is wrong with the listed payments. */
-  protected listedFault(): string {
-    const key = `${this.key()}.payments`;
-    const lines = this.typed().listed.split('\n').length;
-    const places = Array.from({ length: lines }, (_, line) => `${key}.${line}`);
-    const keys = places.flatMap((place) => [place, `${place}.on`, `${place}.amount`]);
-    return [key, ...keys].map((each) => this.fault()(each)).find((message) => message !== '') ?? '';
-  }
 }

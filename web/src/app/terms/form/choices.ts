@@ -43,6 +43,16 @@ export const stretchNames: Readonly<Record<StretchType, string>> = {
 };
 export const stretchChoices: Choices = Object.entries(stretchNames);
 
+/** The same where there is little room. */
+export const shortStretchNames: Readonly<Record<StretchType, string>> = {
+  level: 'Level',
+  fixed: 'Given',
+  'equal-principal': 'Equal',
+  'interest-only': 'Interest',
+  'no-payment': 'Nothing',
+  custom: 'Listed',
+};
+
 /** What may happen, in words. */
 export const eventNames: Readonly<Record<EventType, string>> = {
   extra: 'Extra principal',
@@ -57,6 +67,22 @@ export const eventNames: Readonly<Record<EventType, string>> = {
   fee: 'Fee',
   settled: 'Settlement',
   presentation: 'Presented otherwise',
+};
+
+/** What each is, in a few words. */
+export const eventNotes: Readonly<Record<EventType, string>> = {
+  extra: 'more is paid back, once',
+  'extra-each': 'the same amount more each time',
+  draw: 'more is lent',
+  repayment: 'part or all is paid back',
+  'rate-step': 'another rate from a day on',
+  fixing: 'the index as published for a day',
+  'payment-change': 'another payment from a day on',
+  renewal: 'a new rate and term for the balance',
+  'interest-added': 'what has accrued joins the balance',
+  fee: 'charged by the lender',
+  settled: 'all that is owed is paid',
+  presentation: 'current or not, whatever falls due',
 };
 
 /** The events of a loan and of a credit line, in the order they are offered. */

@@ -1,4 +1,5 @@
 import { present, type FieldReader } from '../../typed/field-reader';
+import { listedAmounts } from '../../typed/listed-amounts';
 import type { TypedLoan } from './loan-form';
 import { eventsPart, type EventsPart, type KeptEvent } from './events-part';
 import type { TypedStretch } from './stretch-form';
@@ -131,7 +132,7 @@ function stretchPart(stretch: TypedStretch, key: string, read: FieldReader): obj
         then: unpaid === 'kept-then-paid' ? 'pay' : 'add-to-balance',
       });
     case 'custom':
-      return { type, payments: listedPayments(stretch.listed, key, read) };
+      return { type, payments: listedAmounts(stretch.listed, `${key}.payments`, read) };
     case 'level': {
       const over = read.optional(amortizeOver, () => read.count(`${key}.amortizeOver`, amortizeOver));
       return present({
@@ -142,23 +143,4 @@ function stretchPart(stretch: TypedStretch, key: string, read: FieldReader): obj
       });
     }
   }
-}
-
-/** Listed payments, one a line: a day, then an amount after a space, a comma with a space, or a tab. */
-function listedPayments(listed: string, key: string, read: FieldReader): object[] {
-  const lines = listed.split('\n').filter((line) => line.trim() !== '');
-  if (lines.length === 0) read.missing.push(`${key}.payments`);
-  return lines.map((line, at) => {
-    const match = /^(.*?)[\s;]+([\d.,]+\s?[km]?)$/i.exec(line.trim());
-    if (!match) {
-      read.fault(
-        `${key}.payments.${at}`,
-        `Line ${at + 1}, “${line.trim()}”, is not understood; type a date and an amount, such as 15 Jun 2026 12,000.`,
-      );
-    }
-    return {
-      on: read.day(`${key}.payments.${at}.on`, match?.[1]?.replace(/[,;]$/, '') ?? line),
-      amount: read.amount(`${key}.payments.${at}.amount`, match?.[2] ?? '0'),
-    };
-  });
 }

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { showDates, showDay, showDecimal } from '@coffer/contract';
+import { showText, showDay, showDecimal } from '@coffer/contract';
 import { Chart } from '../../charts/chart';
 import { splitChart } from '../../charts/split-chart';
 import { FigureGrid } from '../../figures/figure-grid';
@@ -54,7 +54,7 @@ export class PreviewPanel {
     return [
       ...all.filter((notice) => notice.kind !== 'fixing-missing').map(({ message }) => message),
       ...(first ? [`${first.message}${others}`] : []),
-    ].map(showDates);
+    ].map(showText);
   });
   protected readonly failing = computed(() => this.schedule().proofs.filter((proof) => !proof.holds));
   protected readonly issueLines = computed(() =>
@@ -87,17 +87,12 @@ export class PreviewPanel {
     this.schedule().rows.map((item, index) => ({ type: 'item', id: String(index), item })),
   );
 
-  /** Room for every column at its least; what does not fit is scrolled to, never cut off. */
-  protected readonly minWidth = computed(() =>
-    this.columns().reduce((sum, { key }) => sum + (key === 'n' ? 40 : balances.includes(key) ? 114 : 80), 0),
-  );
-
   protected readonly columns = computed((): GridColumn<PreviewRow>[] => {
     const figure = (key: string, title: string, tone?: 'principal' | 'interest'): GridColumn<PreviewRow> => ({
       key,
       title,
       align: 'right',
-      track: balances.includes(key) ? 'minmax(114px, 1.2fr)' : 'minmax(80px, 1fr)',
+      track: 'minmax(64px, 1fr)',
       ...(tone && { tone }),
       cell: (row) => {
         const text = String(row[key] ?? '');
@@ -105,8 +100,8 @@ export class PreviewPanel {
       },
     });
     const head: GridColumn<PreviewRow>[] = [
-      { key: 'n', title: 'No.', align: 'right', track: '40px', cell: (row) => String(row['n'] ?? '') },
-      { key: 'due', title: 'Due', align: 'left', track: '102px', cell: (row) => showDay(String(row['due'])) },
+      { key: 'n', title: 'No.', align: 'right', track: '36px', cell: (row) => String(row['n'] ?? '') },
+      { key: 'due', title: 'Due', align: 'left', track: '106px', cell: (row) => showDay(String(row['due'])) },
     ];
     if (this.schedule().kind === 'bond') {
       return [
@@ -157,9 +152,6 @@ function bondFacts(made: SchedulePreview): (readonly [string, string])[] {
 
 /** Columns that stand at a balance, zero included. */
 const standing: readonly string[] = ['opening', 'closing', 'unamortized'];
-
-/** Columns of figures as large as a balance. */
-const balances: readonly string[] = ['opening', 'closing', 'drawn', 'due'];
 
 function trimmed(decimal: string, places: number): string {
   const [whole = '', decimals = ''] = decimal.split('.');

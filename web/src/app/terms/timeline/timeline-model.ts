@@ -1,7 +1,7 @@
 import { addMonths, calendarDay, calendarFields } from '@coffer/core';
 import { showDay } from '@coffer/contract';
 import { readDay } from '../../typed/typed-day';
-import { eventNames, stretchNames } from '../form/choices';
+import { eventNames, shortStretchNames, stretchNames } from '../form/choices';
 import type { TypedEvent } from '../form/event-form';
 import type { TypedLoan } from '../form/loan-form';
 
@@ -17,6 +17,8 @@ export interface TimelineItem extends Span {
   /** Place among the typed stretches or events. */
   readonly at: number;
   readonly title: string;
+  /** The title where there is little room. */
+  readonly short: string;
   readonly detail: string;
   /** Place in the order of lanes, so that events close to each other do not cover one another. */
   readonly lane: number;
@@ -81,7 +83,8 @@ function placedStretches(typed: TypedLoan, start: number, spans: readonly Span[]
     from = span.to;
     const count = stretch.count.trim();
     const detail = stretch.type === 'custom' ? `${stretch.listed.split('\n').filter(Boolean).length}` : count;
-    return { kind: 'stretch', at, title: stretchNames[stretch.type], detail, lane: 0, ...span };
+    const [title, short] = [stretchNames[stretch.type], shortStretchNames[stretch.type]];
+    return { kind: 'stretch', at, title, short, detail, lane: 0, ...span };
   });
 }
 
@@ -100,7 +103,8 @@ function placedEvents(typed: TypedLoan, days: readonly number[], start: number, 
     const until = event.type === 'extra-each' ? (readDay(event.to) ?? day) : day;
     const figure = event.rate ? `${event.rate}%` : event.amount;
     const detail = `${showDay(day)}${figure ? `, ${figure}` : ''}`;
-    return { kind: 'event', at, title: eventNames[event.type], detail, from: day, to: until, lane };
+    const title = eventNames[event.type];
+    return { kind: 'event', at, title, short: title, detail, from: day, to: until, lane };
   });
   return placed.sort((a, b) => a.from - b.from);
 }

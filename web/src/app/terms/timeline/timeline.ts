@@ -40,6 +40,8 @@ export class Timeline {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly held = signal<{ item: TimelineItem; model: TimelineModel } | undefined>(undefined);
   /** While something is dragged the scale stays as it was when it was taken hold of. */
+  /** Percent of the whole below which a stretch is named shortly. */
+  protected readonly shortBelow = 14;
   protected readonly shown = computed((): TimelineModel => {
     const held = this.held();
     return held

@@ -1,0 +1,46 @@
+import { cellOf, type GridColumn, type GridRow } from './grid-model';
+
+/** Where the columns of a grid lie: its CSS tracks, and the least width in pixels that holds them all. */
+export interface GridTracks {
+  readonly tracks: string;
+  readonly least: number;
+}
+
+/** Pixels of a tabular digit, of a point or comma, and of any other character, in the type that grids are set in. */
+const [digit, mark, other] = [9.11, 3.91, 7.8];
+const padding = 17;
+
+/** Pixels that a text needs in a cell, to within a pixel for figures. */
+function widthOf(text: string): number {
+  let width = padding;
+  for (const character of text) {
+    if (character >= '0' && character <= '9') width += digit;
+    else width += character === '.' || character === ',' ? mark : other;
+  }
+  return Math.ceil(width);
+}
+
+/**
+ * Tracks in which no figure is cut off: a column of figures is as wide as asked for, or as its longest figure is.
+ * What then does not fit is scrolled to.
+ */
+export function gridTracks<Item>(
+  columns: readonly GridColumn<Item>[],
+  rows: readonly GridRow<Item>[],
+  total: Readonly<Record<string, string>> | undefined,
+): GridTracks {
+  let least = 0;
+  const tracks = columns.map((column) => {
+    const [, before = '', asked = '0', after = ''] = /^(minmax\()?(\d+)px(.*)$/.exec(column.track) ?? [];
+    const texts = column.align === 'right' ? rows.map((row) => cellOf(row, column).text) : [];
+    const longest = longestOf([...texts, (column.align === 'right' && total?.[column.key]) || '']);
+    const width = Math.max(Number(asked), longest === '' ? 0 : widthOf(longest));
+    least += width;
+    return `${before}${width}px${after}`;
+  });
+  return { tracks: tracks.join(' '), least };
+}
+
+function longestOf(texts: readonly string[]): string {
+  return texts.reduce((longest, text) => (text.length > longest.length ? text : longest), '');
+}

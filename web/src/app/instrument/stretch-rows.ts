@@ -1,0 +1,83 @@
+import {
+  bondTotalOf,
+  explainBondTotal,
+  explainTotal,
+  totalOf,
+  type BondSchedule,
+  type CalendarDay,
+  type Explanation,
+  type LoanSchedule,
+  type Schedule,
+  type TotalledBondColumn,
+  type TotalledColumn,
+} from '@coffer/core';
+
+/** A column that is added up, and what its total is called; one that is often empty is told where it is not. */
+export interface StretchColumn {
+  readonly key: string;
+  readonly name: string;
+  readonly seldom?: boolean;
+}
+
+/** The rows of a schedule of any kind, as far as adding up stretches of them needs. Amounts in minor units. */
+export interface StretchRows {
+  readonly length: number;
+  readonly digits: number;
+  /** What the numbered rows are, and what the balance is that a stretch ends with. */
+  readonly numbered: 'payments' | 'coupons';
+  readonly closes: 'closing' | 'carrying';
+  readonly columns: readonly StretchColumn[];
+  day(row: number): CalendarDay;
+  /** Its number; 0 for a row between the numbered ones. */
+  number(row: number): number;
+  total(key: string, from: number, end: number): number;
+  /** The balance after the row before `end`. */
+  closing(end: number): number;
+  explain(key: string, from: number, end: number): Explanation;
+}
+
+/** The rows of a schedule. */
+export function stretchRows(schedule: Schedule): StretchRows {
+  return schedule.kind === 'loan' ? loanRows(schedule) : bondRows(schedule);
+}
+
+function loanRows(schedule: LoanSchedule): StretchRows {
+  const { terms, length, date, n, closing } = schedule;
+  return {
+    length,
+    digits: terms.digits,
+    numbered: 'payments',
+    closes: 'closing',
+    columns: [
+      { key: 'payment', name: 'payment' },
+      { key: 'interest', name: 'interest' },
+      { key: 'principal', name: 'principal' },
+      { key: 'extra', name: 'extra', seldom: true },
+    ],
+    day: (row) => date[row] as number,
+    number: (row) => n[row] as number,
+    total: (key, from, end) => totalOf(schedule, key as TotalledColumn, from, end),
+    closing: (end) => (end > 0 ? (closing[end - 1] ?? 0) : terms.amount),
+    explain: (key, from, end) => explainTotal(schedule, key as TotalledColumn, from, end),
+  };
+}
+
+function bondRows(schedule: BondSchedule): StretchRows {
+  const { terms, rows } = schedule;
+  return {
+    length: rows.length,
+    digits: terms.digits,
+    numbered: 'coupons',
+    closes: 'carrying',
+    columns: [
+      { key: 'coupon', name: 'cash coupon', seldom: true },
+      { key: 'expense', name: 'expense' },
+      { key: 'amortization', name: 'amortization' },
+    ],
+    day: (row) => rows[row]?.due ?? 0,
+    number: (row) => rows[row]?.n ?? 0,
+    total: (key, from, end) => bondTotalOf(schedule, key as TotalledBondColumn, from, end),
+    closing: (end) => rows[end - 1]?.closing ?? 0,
+    explain: (key, from, end) => explainBondTotal(schedule, key as TotalledBondColumn, from, end),
+  };
+}

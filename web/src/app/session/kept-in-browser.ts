@@ -1,0 +1,32 @@
+import { inject, Injectable } from '@angular/core';
+import { SessionService } from './session.service';
+
+/** Keeps what a person tries for an instrument in this browser, so that leaving the page loses nothing. */
+@Injectable({ providedIn: 'root' })
+export class KeptInBrowser {
+  private readonly session = inject(SessionService);
+
+  private keyOf(what: string, id: string): string {
+    return `coffer.${what}.${this.session.person()?.logIn ?? ''}.${id}`;
+  }
+
+  keep(what: string, id: string, value: unknown): void {
+    localStorage.setItem(this.keyOf(what, id), JSON.stringify(value));
+  }
+
+  /** What was kept, read as asked; `undefined` where nothing was, or it cannot be read. */
+  restore<Kept>(what: string, id: string, read: (kept: unknown) => Kept): Kept | undefined {
+    const key = this.keyOf(what, id);
+    try {
+      const text = localStorage.getItem(key);
+      return text === null ? undefined : read(JSON.parse(text));
+    } catch {
+      localStorage.removeItem(key);
+      return undefined;
+    }
+  }
+
+  forget(what: string, id: string): void {
+    localStorage.removeItem(this.keyOf(what, id));
+  }
+}

@@ -1,0 +1,53 @@
+import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { FormControl, ReactiveFormsModule } from '@angular/forms';
+
+/** Dates and amounts listed one a line, with what is wrong right beneath them. */
+@Component({
+  selector: 'coffer-listed-field',
+  imports: [ReactiveFormsModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <label>
+      <span class="dim">A date and an amount on each line</span>
+      <textarea
+        [formControl]="control()"
+        placeholder="15 Jun 2026  12,000&#10;15 Dec 2026  18,500"
+        [attr.aria-invalid]="wrong() ? true : null"
+      ></textarea>
+      @if (wrong(); as message) {
+        <span class="wrong" role="alert">{{ message }}</span>
+      }
+    </label>
+  `,
+  styles: `
+    label {
+      display: grid;
+      gap: 4px;
+    }
+    textarea {
+      font: inherit;
+      font-variant-numeric: tabular-nums;
+      color: inherit;
+      background: transparent;
+      border: 1px solid var(--line-2);
+      border-radius: 6px;
+      padding: 8px 10px;
+      min-height: 110px;
+      resize: vertical;
+    }
+  `,
+})
+export class ListedField {
+  readonly control = input.required<FormControl<string>>();
+  /** The document's key of the list. */
+  readonly key = input.required<string>();
+  readonly fault = input.required<(key: string) => string>();
+
+  /** The first thing that is wrong with the list. */
+  protected wrong(): string {
+    const lines = this.control().value.split('\n').length;
+    const places = Array.from({ length: lines }, (_, line) => `${this.key()}.${line}`);
+    const keys = [this.key(), ...places.flatMap((place) => [place, `${place}.on`, `${place}.amount`])];
+    return keys.map((each) => this.fault()(each)).find((message) => message !== '') ?? '';
+  }
+}
