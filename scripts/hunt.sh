@@ -8,7 +8,7 @@ ensure_packages
 times=${1:-10}
 [[ $times =~ ^[1-9][0-9]*$ ]] || die "How many times to hunt is a whole number from 1; found $times."
 cd "$root"
-mapfile -t files < <(grep -rlE "fc\.assert|arbitrary" --include='*.test.ts' core contract web)
+mapfile -t files < <(grep -rlE "fc\.assert|arbitrary" --include='*.test.ts' core contract cli web)
 for ((turn = 1; turn <= times; turn++)); do
   seed=$((RANDOM * 32768 + RANDOM))
   say "Hunt $turn of $times, seed $seed"

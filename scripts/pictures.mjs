@@ -52,6 +52,11 @@ await take('terms');
 await open('5.50% bonds due 2034');
 await take('bond');
 
+await page.getByRole('tab', { name: 'Fund', exact: true }).click();
+await page.getByRole('textbox', { name: 'Earns a year, %' }).fill('2.4');
+await page.getByRole('button', { name: /^Net interest/ }).click();
+await take('fund');
+
 await open('6.00% serial bonds due 2030');
 await take('serial-bonds');
 await page.getByRole('tab', { name: 'Try a redemption' }).click();

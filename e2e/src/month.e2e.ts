@@ -143,6 +143,14 @@ test('6. the month is closed: worked out, balanced, locked; the next opens with 
   await page.keyboard.press('c');
   await expect(page.getByText('✓ balanced')).toBeVisible();
   await expectAccessible(page);
+  // Accruals may be left standing instead; the month balances and agrees with the books either way.
+  await page.getByRole('radio', { name: 'left standing until a payment clears them' }).click();
+  await page.getByRole('button', { name: 'Lock October 2026' }).click();
+  await expect(page.getByText('Accruals are left standing; payments clear them.')).toBeVisible();
+  await page.getByRole('button', { name: 'Not yet' }).click();
+  await expect(page.getByText('✓ Interest payable')).toBeVisible();
+  await page.getByRole('radio', { name: 'reversed on the first of the next month' }).click();
+  await expect(page.getByRole('radio', { name: 'reversed on the first of the next month' })).toBeChecked();
   await rowWith(page, 'Furnace hall mortgage').getByText('Furnace hall mortgage').click();
   await expect(page.getByText('Interest accrued to 31 Oct 2026')).toBeVisible();
   await page.getByRole('button', { name: 'Lock October 2026' }).click();

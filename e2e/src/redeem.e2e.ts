@@ -46,7 +46,7 @@ test('a redemption is tried, refused above what is outstanding, and recorded wit
   const field = (label: string): ReturnType<typeof page.getByRole> =>
     page.getByRole('textbox', { name: label, exact: true });
   await field('Face').fill('600,000');
-  await expect(page.getByText('500000.00 of face is outstanding')).toBeVisible();
+  await expect(page.getByText('500,000.00 of face is outstanding')).toBeVisible();
   await expect(page.getByText('This is the last redemption that could be worked out')).toBeVisible();
   await field('Face').fill('100,000');
   await field('Redeemed on').fill('1 sep 27');
@@ -65,6 +65,11 @@ test('a redemption is tried, refused above what is outstanding, and recorded wit
   await page.getByRole('button', { name: 'Record this redemption' }).click();
   await expect(page.getByText('100,000.00 of face is redeemed on 1 Sep 2027')).toBeVisible();
   await expect(page.getByText('Lehr hall bonds is begun under New instrument')).toBeVisible();
+  // A stretch of coupons is added up, and each total says how it is made.
+  await page.getByLabel('Totals for').fill('1-2');
+  await page.getByRole('button', { name: /^cash coupon .*, how it is made/ }).click();
+  await expect(page.getByText('Coupons, 1 Mar 2027 to 1 Mar 2028')).toBeVisible();
+  await page.getByLabel('Totals for').fill('');
   // One key shows what is booked on a day; any day may be typed.
   await page.getByRole('gridcell', { name: '1 Mar 2028' }).click();
   await page.keyboard.press('e');

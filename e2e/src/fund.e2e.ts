@@ -1,0 +1,56 @@
+import { readFileSync } from 'node:fs';
+import { readDocument } from '@coffer/contract';
+import { expect, expectAccessible, logIn, rowWith, test } from './coffer.ts';
+
+test('a fund that repays a bond is composed, explained, kept, and taken out as a document', async ({
+  page,
+}) => {
+  await logIn(page);
+  await rowWith(page, '5.50% bonds due 2034').getByText('5.50% bonds due 2034').click();
+  await page.getByRole('tab', { name: 'Fund', exact: true }).click();
+  const field = (label: string): ReturnType<typeof page.getByRole> =>
+    page.getByRole('textbox', { name: label, exact: true });
+  const sums = page.getByLabel('What it comes to');
+  await expect(page.getByText('Still needed: rate.')).toBeVisible();
+  await field('Earns a year, %').fill('0');
+  // Common practice: without interest, 3,000,000 in 90 deposits is 33,333.33 each, and the last takes the cents.
+  await expect(sums.getByText('33,333.33', { exact: true })).toBeVisible();
+  await expect(sums.getByText('33,333.63', { exact: true })).toBeVisible();
+  await expect(sums.getByText('1 Apr 2034')).toBeVisible();
+  await expect(page.getByText('6 of 6 proofs hold')).toBeVisible();
+  await expectAccessible(page);
+  // A number left open ends with the first deposit that reaches the goal.
+  await field('How many').fill('');
+  await field('Each deposit').fill('40k');
+  await expect(page.getByText('worked out: 75')).toBeVisible();
+  await expect(page.getByText('The fund ends 15 months before the debt')).toBeVisible();
+  await field('Each deposit').fill('forty');
+  await expect(page.getByText('“forty” is not understood')).toBeVisible();
+  await expect(page.getByText('This is the last fund that could be worked out.')).toBeVisible();
+  await field('Each deposit').fill('40k');
+  await field('Earns a year, %').fill('2.4');
+  await page.getByRole('button', { name: /^Net interest .*, how it is made/ }).click();
+  await expect(page.getByText('− earned by the fund')).toBeVisible();
+  const grid = page.getByRole('grid', { name: 'Schedule of the fund' });
+  await grid.focus();
+  for (const key of ['ArrowDown', 'ArrowRight', 'ArrowRight', 'ArrowRight', 'Enter'])
+    await page.keyboard.press(key);
+  // 40,000 for a month at 2.4 % is 80.00.
+  await expect(page.getByText('Interest earned, deposit 2 · 80.00')).toBeVisible();
+  await page.getByRole('button', { name: '× annual rate' }).click();
+  await expect(field('Earns a year, %')).toBeFocused();
+  await page.getByRole('radio', { name: 'Entries of October 2026' }).click();
+  await expect(page.getByText('The fund makes no entries in October 2026')).toBeVisible();
+  await page.getByRole('radio', { name: /^November 2026/ }).click();
+  await expect(page.getByText('Deposit 1 into the fund')).toBeVisible();
+  await page.reload();
+  await expect(field('Each deposit')).toHaveValue('40k');
+  const waiting = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Take out as a document' }).click();
+  const taken = readDocument(JSON.parse(readFileSync(await (await waiting).path(), 'utf8')));
+  expect(taken.ok && 'fund' in taken && taken.fund.schedule.terms.repays).toBe('5.50% bonds due 2034');
+  // As of November, one deposit fewer leads up to the maturity.
+  await page.getByRole('button', { name: 'Start again' }).click();
+  await expect(field('Each deposit')).toHaveValue('');
+  await expect(field('How many')).toHaveValue('89');
+});
