@@ -9,7 +9,9 @@ export default defineConfig({
   // One company, one open month: the jobs follow one another as they do in the month.
   workers: 1,
   fullyParallel: false,
-  timeout: 120_000,
+  timeout: 180_000,
+  // No test is about speed: a busy machine may take its time.
+  expect: { timeout: 20_000 },
   reporter: [['list'], ['json', { outputFile: process.env['COFFER_E2E_REPORT'] ?? 'test-results/e2e.json' }]],
   use: {
     baseURL: address,

@@ -5,7 +5,7 @@ import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatRadioModule } from '@angular/material/radio';
 import { RouterLink } from '@angular/router';
-import { catchError, combineLatest, EMPTY, switchMap, tap } from 'rxjs';
+import { catchError, combineLatest, EMPTY, map, of, switchMap, tap } from 'rxjs';
 import type { AccrualChoice } from '@coffer/core';
 import {
   type CloseRow,
@@ -64,9 +64,9 @@ export class ClosePage {
   protected readonly view = signal<CloseView | undefined>(undefined);
   protected readonly failed = signal('');
   protected readonly said = signal('');
-  protected readonly chosen = signal<
-    { row: CloseRow; column: string; entries: readonly EntryView[] } | undefined
-  >(undefined);
+  /** The row whose entries are asked for; it stays through everything that works the month out anew. */
+  private readonly asked = signal<{ row: CloseRow; column: string } | undefined>(undefined);
+  protected readonly chosen = signal<{ row: CloseRow; entries: readonly EntryView[] } | undefined>(undefined);
   /** What becomes of the accruals was chosen, and the month is worked out anew. */
   protected readonly choosing = signal(false);
   private readonly reloads = signal(0);
@@ -95,8 +95,8 @@ export class ClosePage {
   });
 
   protected readonly explained = computed(() => {
-    const chosen = this.chosen();
-    return chosen && { row: chosen.row.id, column: chosen.column };
+    const asked = this.asked();
+    return asked && { row: asked.row.id, column: asked.column };
   });
 
   protected readonly steps = computed((): Step[] => {
@@ -135,10 +135,7 @@ export class ClosePage {
   constructor() {
     combineLatest([this.asOf.date$, toObservable(this.reloads)])
       .pipe(
-        tap(() => {
-          this.chosen.set(undefined);
-          this.failed.set('');
-        }),
+        tap(() => this.failed.set('')),
         switchMap(([endsOn]) =>
           this.closes.of(endsOn).pipe(
             catchError((error: unknown) => {
@@ -155,15 +152,35 @@ export class ClosePage {
         this.view.set(view);
         this.choosing.set(false);
       });
-    this.asOf.date$.pipe(takeUntilDestroyed()).subscribe(() => this.said.set(''));
+    this.asOf.date$.pipe(takeUntilDestroyed()).subscribe(() => {
+      this.said.set('');
+      this.asked.set(undefined);
+    });
+    combineLatest([toObservable(this.asked), toObservable(this.reloads)])
+      .pipe(
+        switchMap(([asked]) =>
+          asked
+            ? this.closes.entriesOf(this.asOf.date(), asked.row.id).pipe(
+                map(({ entries }) => ({ row: asked.row, entries })),
+                catchError((error: unknown) => {
+                  this.failed.set(messageOf(error));
+                  return EMPTY;
+                }),
+              )
+            : of(undefined),
+        ),
+        takeUntilDestroyed(),
+      )
+      .subscribe((chosen) => this.chosen.set(chosen));
   }
 
   protected onChoose({ row, column }: GridChoice<CloseRow>): void {
     if (row.type !== 'item') return;
-    this.closes.entriesOf(this.asOf.date(), row.id).subscribe({
-      next: ({ entries }) => this.chosen.set({ row: row.item, column: column.key, entries }),
-      error: (error: unknown) => this.failed.set(messageOf(error)),
-    });
+    this.asked.set({ row: row.item, column: column.key });
+  }
+
+  protected chooseAll(): void {
+    this.asked.set(undefined);
   }
 
   /** Chooses what becomes of the accruals; where that is refused, what was chosen before is shown again. */

@@ -6,7 +6,7 @@ import { MatMenuModule } from '@angular/material/menu';
 import { MatTabsModule } from '@angular/material/tabs';
 import { Title } from '@angular/platform-browser';
 import { Router, RouterLink } from '@angular/router';
-import { catchError, combineLatest, EMPTY, switchMap, tap } from 'rxjs';
+import { catchError, combineLatest, EMPTY, finalize, switchMap, tap } from 'rxjs';
 import { proofsOf } from '@coffer/core';
 import { messageOf } from '../api/message-of';
 import { AsOfService } from '../company/as-of.service';
@@ -62,7 +62,8 @@ export class InstrumentPage {
   protected readonly opened = signal<OpenInstrument | undefined>(undefined);
   protected readonly failed = signal('');
   protected readonly said = signal('');
-  private readonly reloads = signal(0);
+  /** Each time the instrument is asked for anew, and what was done to it: said when its figures follow. */
+  private readonly reloads = signal({ id: '', done: '' });
   protected readonly tabs = [
     ['schedule', 'Schedule'],
     ['terms', 'Terms & events'],
@@ -84,13 +85,18 @@ export class InstrumentPage {
     combineLatest([toObservable(this.id), toObservable(this.reloads)])
       .pipe(
         tap(([id]) => {
-          if (this.opened()?.id !== id) this.opened.set(undefined);
+          if (this.opened()?.id === id) return;
+          this.opened.set(undefined);
+          this.said.set('');
         }),
-        switchMap(([id]) =>
+        switchMap(([id, asked]) =>
           this.instruments.open(id).pipe(
             catchError((error: unknown) => {
               this.failed.set(messageOf(error));
               return EMPTY;
+            }),
+            finalize(() => {
+              if (asked.id === id && this.id() === id) this.said.set(asked.done);
             }),
           ),
         ),
@@ -113,13 +119,12 @@ export class InstrumentPage {
 
   /** Terms were changed: the schedule they make is shown, with what was done. */
   protected changed(said: string): void {
-    this.said.set(said);
-    this.retry();
+    this.retry(said);
     void this.router.navigate(['/instruments', this.id(), 'schedule']);
   }
 
-  protected retry(): void {
-    this.reloads.update((count) => count + 1);
+  protected retry(done = ''): void {
+    this.reloads.set({ id: this.id(), done });
   }
 
   protected recordPayment(opened: OpenInstrument): void {
@@ -130,9 +135,7 @@ export class InstrumentPage {
       })
       .afterClosed()
       .subscribe((said) => {
-        if (said === undefined) return;
-        this.said.set(said);
-        this.retry();
+        if (said !== undefined) this.retry(said);
       });
   }
 }

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, inject, input, signal, type OnInit } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
 import { NonNullableFormBuilder, ReactiveFormsModule, Validators } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MatFormFieldModule } from '@angular/material/form-field';
@@ -56,7 +56,7 @@ import { SessionService } from './session.service';
     }
   `,
 })
-export class LogInPage implements OnInit {
+export class LogInPage {
   /** Address of the page to go on to. */
   readonly to = input<string>();
   private readonly session = inject(SessionService);
@@ -67,10 +67,6 @@ export class LogInPage implements OnInit {
   });
   protected readonly busy = signal(false);
   protected readonly refused = signal('');
-
-  ngOnInit(): void {
-    this.session.load().subscribe({ error: (error: unknown) => this.tell(error) });
-  }
 
   protected submit(): void {
     this.form.markAllAsTouched();

@@ -1,5 +1,5 @@
 import { inject, Injectable, signal } from '@angular/core';
-import { map, tap, type Observable } from 'rxjs';
+import { map, switchMap, tap, type Observable } from 'rxjs';
 import { endpoints, mayDo, type Permission, type PersonView } from '@coffer/contract';
 import { ApiClient } from '../api/api-client';
 
@@ -18,8 +18,10 @@ export class SessionService {
     );
   }
 
+  /** Logs in; asks for the anti-forgery cookie first, which may not have come yet or be too old by now. */
   logIn(logIn: string, password: string): Observable<PersonView> {
-    return this.api.call(endpoints.logIn, { body: { logIn, password } }).pipe(
+    return this.load().pipe(
+      switchMap(() => this.api.call(endpoints.logIn, { body: { logIn, password } })),
       map(({ person }) => person),
       tap((person) => this.current.set(person)),
     );

@@ -13,7 +13,7 @@ import {
   type MatAutocompleteSelectedEvent,
 } from '@angular/material/autocomplete';
 import { Router } from '@angular/router';
-import { switchMap, take } from 'rxjs';
+import { catchError, EMPTY, finalize, switchMap, take } from 'rxjs';
 import { AsOfService } from '../company/as-of.service';
 import { RegisterService } from '../register/register.service';
 import { formatDay, monthEnd } from '@coffer/core';
@@ -43,8 +43,9 @@ const most = 8;
       aria-label="Find an instrument, page or date"
       [matAutocomplete]="list"
       (focus)="load()"
-      (input)="text.set(box.value)"
+      (input)="type(box.value)"
       (keydown.enter)="enter()"
+      (blur)="waiting = false"
     />
     <kbd aria-hidden="true">/</kbd>
     <mat-autocomplete #list="matAutocomplete" autoActiveFirstOption (optionSelected)="chosen($event)">
@@ -93,6 +94,10 @@ export class FindBox {
   private readonly trigger = viewChild.required(MatAutocompleteTrigger);
   protected readonly text = signal('');
   private readonly instruments = signal<readonly Found[]>([]);
+  /** Whether the instruments were asked for and came, or could not. */
+  private known = false;
+  /** Enter was pressed before they came. */
+  protected waiting = false;
 
   protected readonly matches = computed((): Found[] => {
     const wanted = this.text().trim().toLowerCase();
@@ -120,6 +125,12 @@ export class FindBox {
       .pipe(
         take(1),
         switchMap((date) => this.register.on(date)),
+        // Pages and dates are found without the register; its own page says what is wrong with it.
+        catchError(() => EMPTY),
+        finalize(() => {
+          this.known = true;
+          if (this.waiting) this.enter();
+        }),
       )
       .subscribe(({ rows }) => {
         this.instruments.set(
@@ -128,16 +139,24 @@ export class FindBox {
       });
   }
 
+  protected type(text: string): void {
+    this.text.set(text);
+    this.waiting = false;
+  }
+
   protected chosen({ option }: MatAutocompleteSelectedEvent): void {
     this.go(option.value as Found);
   }
 
-  /** Enter before the list has caught up with what is typed takes what will stand first in it. */
+  /** Enter takes what is marked in the list, or what will stand first when the list has caught up with the text. */
   protected enter(): void {
-    const [first] = this.matches();
-    const active = this.trigger().activeOption?.value as Found | undefined;
-    const caughtUp = active !== undefined && this.matches().includes(active);
-    if (!caughtUp && first && this.text() !== '') this.go(first);
+    const { panelOpen, activeOption } = this.trigger();
+    const marked = panelOpen ? (activeOption?.value as Found | undefined) : undefined;
+    const matches = this.matches();
+    const [first] = this.text() === '' ? [] : matches;
+    const found = marked && matches.includes(marked) ? marked : first;
+    this.waiting = !this.known && this.text() !== '';
+    if (found && !this.waiting) this.go(found);
   }
 
   private go({ path, date }: Found): void {
