@@ -1,3 +1,4 @@
+import { setTimeout } from 'node:timers/promises';
 import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test as base, type Locator, type Page } from '@playwright/test';
 
@@ -46,8 +47,25 @@ export function rowWith(page: Page, text: string | RegExp): Locator {
   return page.getByRole('row').filter({ hasText: text });
 }
 
-/** A test that fails when the page reports an error of its own. */
-export const test = base.extend<{ quiet: undefined }>({
+const latest = Number(process.env['COFFER_LATE'] ?? 0);
+
+/**
+ * A test that fails when the page reports an error of its own. With COFFER_LATE, answers come up to so many
+ * milliseconds late and out of order, as on a bad line.
+ */
+export const test = base.extend<{ quiet: undefined; late: undefined }>({
+  late: [
+    async ({ page }, use) => {
+      if (latest > 0)
+        await page.route('**/api/**', async (route) => {
+          await setTimeout(latest * Math.random());
+          // The page may be gone by now.
+          await route.continue().catch(() => undefined);
+        });
+      await use(undefined);
+    },
+    { auto: true },
+  ],
   quiet: [
     async ({ page }, use) => {
       const errors: string[] = [];
