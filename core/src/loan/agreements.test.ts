@@ -195,6 +195,14 @@ describe('rates', () => {
     expect(rows.length).toBeLessThan(36);
   });
 
+  // Common practice: instalments of principal are a part of the amount; 100,000.00 in 7 parts is 14,285.71.
+  it('a step leaves equal parts of the principal as they are, to the cent', () => {
+    const parts: Phase[] = [{ type: 'equal-principal', count: 7 }];
+    const rows = rowsOf(plainLoan(parts, { rateSteps: [step('2024-06-15', '7.5', 're-level')] }));
+    expect(rows.slice(0, 6).every(({ principal }) => principal === 1_428_571)).toBe(true);
+    expect(rows.at(-1)?.principal).toBe(1_428_574);
+  });
+
   const index: RateIndex = {
     name: 'Any index',
     margin: percent('1.5'),

@@ -60,7 +60,9 @@ export class PaymentAgreement {
   ): void {
     const rate = rateAt(this.rates, to - 1);
     for (let later = this.fittedTo + 1; later <= rate; later += 1) {
-      if ((this.rates[later] as RateTimeline[number]).payment === 're-level') this.levelAnew = true;
+      const { payment } = this.rates[later] as RateTimeline[number];
+      // Equal parts of the principal are what they are at any rate.
+      if (payment === 're-level' && this.now.kind !== 'principal') this.levelAnew = true;
     }
     this.fittedTo = Math.max(this.fittedTo, rate);
     const levels = this.levelAnew;
