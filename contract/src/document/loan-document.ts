@@ -49,6 +49,7 @@ const phase = v.variant('type', [
     count: countOrUnknown,
     amortizeOver: v.optional(paymentCount),
     payment: v.optional(amountOrUnknown),
+    balloon: v.optional(amountText),
   }),
   v.strictObject({ type: v.literal('fixed'), payment: amountText, count: v.optional(paymentCount) }),
   v.strictObject({

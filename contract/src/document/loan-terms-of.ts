@@ -115,6 +115,7 @@ function unknownOf(document: LoanDocument, read: AmountReader): LoanUnknown | un
   });
   const payment = unknownPayment(phases, read);
   if (payment) found.push(payment);
+  checkBalloons(phases, found[0]?.what, read);
   if (found.length > 1) {
     const keys = found.flatMap((each) => each.keys);
     for (const key of keys) {
@@ -122,6 +123,30 @@ function unknownOf(document: LoanDocument, read: AmountReader): LoanUnknown | un
     }
   }
   return found[0]?.what;
+}
+
+/** A balloon is what a level payment is worked out to leave, or belongs to the payments that an unknown is solved from. */
+function checkBalloons(
+  phases: readonly PhaseDocument[],
+  unknown: LoanUnknown | undefined,
+  read: AmountReader,
+): void {
+  const solvedOverAll = unknown === 'amount' || unknown === 'annual' || typeof unknown === 'object';
+  phases.forEach((phase, at) => {
+    if (phase.type !== 'level' || phase.balloon === undefined) return;
+    const key = `payments.phases.${at}.balloon`;
+    const worked = phase.payment === undefined || phase.payment === '?';
+    if (phase.count === '?') {
+      read.fault(
+        key,
+        'With the count unknown the payments run until the loan is cleared; leave out the balloon.',
+      );
+    } else if (solvedOverAll && at < phases.length - 1) {
+      read.fault(key, 'What is unknown is solved over all stretches; only the last may leave a balloon.');
+    } else if (!worked && !solvedOverAll) {
+      read.fault(key, 'With the payment given, what remains follows from it; leave out one of the two.');
+    }
+  });
 }
 
 /** The payment that is unknown in one level phase, or the same in several. */
@@ -159,6 +184,7 @@ function phaseOf(phase: PhaseDocument, key: string, read: AmountReader): Phase {
         count: phase.count,
         amortizeOver: phase.amortizeOver ?? phase.count,
         ...(stated !== undefined && { payment: stated }),
+        ...(phase.balloon !== undefined && { balloon: read.positive(`${key}.balloon`, phase.balloon) }),
       };
     }
     case 'fixed':

@@ -135,6 +135,22 @@ describe('the document format', () => {
     expect(faultsOf(JSON.parse(JSON.stringify({ ...bond, ...more })))[key]).toMatch(message);
   });
 
+  // One of what is lent, the payments and what they leave follows from the others.
+  it.each([
+    [{ type: 'level', count: 12, balloon: '1.00', payment: '2.00' }, {}, /leave out one of the two/],
+    [{ type: 'level', count: '?', balloon: '1.00', payment: '60000.00' }, {}, /until the loan is cleared/],
+    [{ type: 'level', count: 12, balloon: '1.00', amortizeOver: 24 }, {}, /not both/],
+    [{ type: 'level', count: 12, balloon: '640000.01' }, {}, /at most 640000.00/],
+    [{ type: 'level', count: 12, balloon: '0.00' }, {}, /more than zero/],
+    [{ type: 'level', count: 12, balloon: '1.00', payment: '2.00' }, { amount: '?' }, undefined],
+  ])('says what a balloon contradicts: %j', (phase, more, message) => {
+    const { payments } = loan;
+    const document = { ...loan, ...more, payments: { ...payments, phases: [phase] } };
+    const fault = faultsOf(JSON.parse(JSON.stringify(document)))['payments.phases.0.balloon'];
+    if (message) expect(fault).toMatch(message);
+    else expect(fault).toBeUndefined();
+  });
+
   it('names the draws and repayments of a credit line that come after its maturity', () => {
     const line = {
       document: 'coffer.instrument/1',

@@ -128,7 +128,8 @@ export function phaseText(phase: Phase): string {
         phase.payment === undefined || phase.payment === '?' ? '' : ` of ${money(phase.payment)}`;
       const count = phase.count === '?' ? 'until cleared' : `${phase.count} payments`;
       const over = phase.amortizeOver === undefined || phase.amortizeOver === phase.count;
-      return `level${amount}, ${count}${over ? '' : `, spread over ${phase.amortizeOver}; a balance remains`}`;
+      const balloon = phase.balloon === undefined ? '' : `, leaving a balloon of ${money(phase.balloon)}`;
+      return `level${amount}, ${count}${over ? balloon : `, spread over ${phase.amortizeOver}; a balance remains`}`;
     }
   }
 }

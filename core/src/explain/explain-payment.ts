@@ -121,6 +121,7 @@ function byAgreement(
             amount: minorUnits(schedule.terms, setting.balance),
           },
           { label: 'Spread over', text: `${setting.over} payments`, link: { to: 'terms', key: 'count' } },
+          ...balloonStep(schedule, setting),
           {
             label: 'Annual rate',
             text: formatPercent(rates[setting.rate]?.annualRate ?? terms.annualRate),
@@ -134,4 +135,11 @@ function byAgreement(
       );
     }
   }
+}
+
+function balloonStep({ terms, stretches }: LoanSchedule, setting: PaymentSetting): ExplainStep[] {
+  const phase = stretches[setting.stretch]?.phase;
+  if (phase?.type !== 'level' || phase.balloon === undefined) return [];
+  const left = Math.min(phase.balloon, minorUnits(terms, setting.balance));
+  return [{ label: 'Leaving after the last', amount: left, link: { to: 'terms', key: 'count' } }];
 }

@@ -32,7 +32,8 @@ function checkFirst({ first, start, due, last }: LoanTerms): void {
   if (due === 'end' && first <= start) {
     throw new TermsFault(
       'payments.first',
-      `The first payment falls due on ${formatDay(first)}, which is not after the start, ${formatDay(start)}.`,
+      `The first payment falls due on ${formatDay(first)}, which is not after the start, ${formatDay(start)}; ` +
+        'give a later day, or have payments fall due in advance, at the start of each period.',
     );
   }
   if (last !== undefined && last <= first) {
@@ -52,6 +53,12 @@ function checkPhase(terms: LoanTerms, phase: Phase, at: number, payments: number
     throw new TermsFault(
       `${key}.amortizeOver`,
       `Spread over ${phase.amortizeOver} payments, the loan is cleared before its ${phase.count} payments are made; give ${phase.count} or more.`,
+    );
+  }
+  if (phase.type === 'level' && phase.balloon !== undefined && phase.amortizeOver !== phase.count) {
+    throw new TermsFault(
+      `${key}.balloon`,
+      'What remains follows from the payments that it is spread over; give those or the balloon, not both.',
     );
   }
   if (phase.type === 'level' && phase.amortizeOver > mostPayments) {

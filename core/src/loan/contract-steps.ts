@@ -17,7 +17,8 @@ export type SolvedKey = 'amount' | 'rate.annual' | 'payment';
 /**
  * The agreed payments of a loan, period by period, without events: what an unknown amount, rate or payment of
  * several phases is solved from.
- * A level payment spread over more payments than are made is followed to where it would clear the loan.
+ * A level payment spread over more payments than are made is followed to where it would clear the loan; a balloon is
+ * what the last of its payments pays besides, whether it then is paid or left for renewal.
  * Throws {@link TermsFault} where a phase leaves open what it pays.
  *
  * @param unknown what is solved, for the messages
@@ -35,6 +36,7 @@ function stepsOf(terms: LoanTerms, stretch: Stretch, last: boolean, unknown: Sol
   const { phase, phaseAt } = stretch;
   const rule = dayCounts[terms.dayCount];
   const count = phase.type === 'level' && last ? phase.amortizeOver : stretch.count;
+  const balloon = (phase.type === 'level' && phase.balloon) || 0;
   return Array.from({ length: count }, (_, at): ContractStep => {
     const period = stretchPeriod(stretch, at);
     const years = rule.years(period.from, period.to, period);
@@ -43,7 +45,7 @@ function stepsOf(terms: LoanTerms, stretch: Stretch, last: boolean, unknown: Sol
       case 'fixed':
         if (phase.payment === undefined)
           throw leftOpen(`payments.phases.${phaseAt}.payment`, unknown, 'payment');
-        return { years, does: 'pays', amount: phase.payment };
+        return { years, does: 'pays', amount: phase.payment + (at === count - 1 ? balloon : 0) };
       case 'custom':
         return { years, does: 'pays', amount: phase.payments[at]?.amount ?? 0 };
       case 'equal-principal':

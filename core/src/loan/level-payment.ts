@@ -19,12 +19,17 @@ export function evenGrowths(count: number, growth: Ratio): Growths {
 }
 
 /**
- * The payment that makes a balance zero after one payment per growth factor, in minor units, unrounded.
+ * The payment that makes a balance zero, or leaves a balloon, after one payment per growth factor, in minor units,
+ * unrounded.
  *
- * P = B / Σ Π 1/(1+gᵢ): the present value of an annuity with each period's own factor (Kellison, The Theory of
- * Interest, sections 3.2 and 6.2). 70 digits, so that what is rounded from it is right to the last unit.
+ * P = (B − L·Π 1/(1+gᵢ)) / Σ Π 1/(1+gᵢ): the present value of an annuity with each period's own factor (Kellison, The
+ * Theory of Interest, sections 3.2 and 6.2). 70 digits, so that what is rounded from it is right to the last unit.
  */
-export function levelPaymentExact(balance: number | Decimal, growths: Growths): Decimal {
+export function levelPaymentExact(
+  balance: number | Decimal,
+  growths: Growths,
+  balloon: number | Decimal = 0,
+): Decimal {
   let discount = new Precise(1);
   let annuity = new Precise(0);
   const factorOf = new Map<Ratio, Decimal>();
@@ -38,10 +43,10 @@ export function levelPaymentExact(balance: number | Decimal, growths: Growths): 
     discount = discount.times(factor);
     annuity = annuity.plus(discount);
   }
-  return new Precise(balance).div(annuity);
+  return new Precise(balance).minus(discount.times(balloon)).div(annuity);
 }
 
-/** The same in doubles: good to about one part in 10^12. */
+/** The same in doubles, with nothing left: good to about one part in 10^12. */
 function levelPaymentEstimate(balance: number | Decimal, growths: Growths): number {
   let discount = 1;
   let annuity = 0;
@@ -69,15 +74,17 @@ export function levelPayment(
   growths: Growths,
   step: number,
   upward: boolean,
+  balloon: number | Decimal = 0,
 ): number {
-  const inSteps = levelPaymentEstimate(balance, growths) / step;
+  // With a balloon the estimate is a difference, and no longer good to so many digits.
+  const inSteps = Number(balloon) === 0 ? levelPaymentEstimate(balance, growths) / step : Infinity;
   const boundary = upward ? inSteps : inSteps + 0.5;
   const distance = Math.abs(boundary - Math.round(boundary));
   if (distance > Math.max(1e-9, Math.abs(inSteps) * 1e-11) && inSteps < 2 ** 45) {
     return (upward ? Math.ceil(inSteps) : Math.round(inSteps)) * step;
   }
   // 40 decimals are far beyond what a boundary can be missed by, and settle values that are exactly on one.
-  const exact = levelPaymentExact(balance, growths).div(step).toDecimalPlaces(40);
+  const exact = levelPaymentExact(balance, growths, balloon).div(step).toDecimalPlaces(40);
   const rounded = exact.toDecimalPlaces(0, upward ? Decimal.ROUND_CEIL : Decimal.ROUND_HALF_UP);
   const payment = rounded.times(step).toNumber();
   if (!Number.isSafeInteger(payment)) {

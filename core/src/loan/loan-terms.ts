@@ -13,12 +13,17 @@ import type { LoanEvent } from './loan-events.ts';
 /** Most payments that one loan may have. */
 export const mostPayments = 1200;
 
-/** One payment amount of interest and principal; unless given, what makes the balance zero in `amortizeOver`. */
+/**
+ * One payment amount of interest and principal; unless given, what makes the balance zero in `amortizeOver`, or
+ * leaves the balloon after `count`.
+ */
 export interface LevelPhase {
   readonly type: 'level';
   readonly count: number;
   readonly amortizeOver: number;
   readonly payment?: number;
+  /** The balance agreed to be left after the last payment of the stretch: due with it, or for what follows. */
+  readonly balloon?: number;
 }
 
 /** A given amount, for `count` payments or until the loan is cleared. */

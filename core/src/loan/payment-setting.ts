@@ -66,6 +66,7 @@ export function firstSetting(terms: LoanTerms, growths: PeriodGrowths, point: Se
       return set('principal', inParts(terms, point.balance, phase.count), phase.count);
     case 'level':
       if (phase.payment === undefined) {
+        refuseLargeBalloon(terms, point);
         return set('level', levelAmount(terms, growths, point, phase.amortizeOver), phase.amortizeOver);
       }
       // What is not covered joins the balance, and a later stretch may repay it.
@@ -111,11 +112,32 @@ function levelAmount(terms: LoanTerms, growths: PeriodGrowths, point: SettingPoi
   const grains = grainsPerMinorUnit(terms);
   const each = settingGrowths(growths, point, over);
   const balance = grains === 1n ? Number(point.balance) : decimalMinor(point.balance, grains);
+  const balloon = balloonOf(terms, point);
   if (terms.rounding.payment === 'none') {
-    return BigInt(levelPaymentExact(balance, each).times(grains.toString()).toFixed(0));
+    return BigInt(levelPaymentExact(balance, each, balloon).times(grains.toString()).toFixed(0));
   }
   const step = terms.rounding.payment === 'unit' ? 10 ** terms.digits : 1;
-  return BigInt(levelPayment(balance, each, step, terms.rounding.payment === 'cent-up')) * grains;
+  return BigInt(levelPayment(balance, each, step, terms.rounding.payment === 'cent-up', balloon)) * grains;
+}
+
+/** What a level payment leaves after the last of its stretch, in minor units; never more than the balance. */
+function balloonOf(terms: LoanTerms, { stretch, balance }: SettingPoint): number | Decimal {
+  const { phase } = stretch;
+  if (phase.type !== 'level' || phase.balloon === undefined) return 0;
+  const grains = grainsPerMinorUnit(terms);
+  return BigInt(phase.balloon) * grains <= balance ? phase.balloon : decimalMinor(balance, grains);
+}
+
+function refuseLargeBalloon(terms: LoanTerms, { stretch, balance }: SettingPoint): void {
+  const { phase, phaseAt } = stretch;
+  if (phase.type !== 'level' || phase.balloon === undefined) return;
+  const owed = balance / grainsPerMinorUnit(terms);
+  if (BigInt(phase.balloon) <= owed) return;
+  throw new TermsFault(
+    `payments.phases.${phaseAt}.balloon`,
+    `A balloon of ${formatAmount(phase.balloon, terms.digits)} is more than is owed as the stretch begins; ` +
+      `it may be at most ${formatAmount(Number(owed), terms.digits)}.`,
+  );
 }
 
 /** A balance in equal parts, rounded as payments are. */
@@ -169,7 +191,11 @@ export function unroundedPayment(
     firstGrowth: setting.firstGrowth,
   };
   const balance = decimalMinor(setting.balance, grainsPerMinorUnit(terms));
-  const exact = levelPaymentExact(balance, settingGrowths(growths, point, setting.over));
+  const exact = levelPaymentExact(
+    balance,
+    settingGrowths(growths, point, setting.over),
+    balloonOf(terms, point),
+  );
   return exact
     .div(10 ** terms.digits)
     .toSignificantDigits(30)

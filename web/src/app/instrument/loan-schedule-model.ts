@@ -10,8 +10,10 @@ import {
   position,
   rateAt,
   totalOf,
+  type Explanation,
   type LoanFigure,
   type LoanSchedule,
+  type Ratio,
 } from '@coffer/core';
 import { frequencyInWords, noticeText, showText, showAmount, showDay, showMovement } from '@coffer/contract';
 import type { GridColumn, GridRow } from '../figures/grid-model';
@@ -95,9 +97,42 @@ function life(schedule: LoanSchedule, at: Moment): LifeFact[] {
         ],
       }),
     ],
-    [`Rate on ${showDay(at.on)}`, formatPercent(rates[rateAt(rates, at.on)]?.annualRate ?? terms.annualRate)],
-    ['Clears', showDay(schedule.date[length - 1] as number)],
+    ...financeCost(schedule),
+    [`Rate on ${showDay(at.on)}`, shownRate(rates[rateAt(rates, at.on)]?.annualRate ?? terms.annualRate)],
+    [
+      schedule.closing[length - 1] === 0 ? 'Clears' : 'Last payment',
+      showDay(schedule.date[length - 1] as number),
+    ],
   ];
+}
+
+/** What a purchase costs for being financed: down payment and payments less the price. */
+function financeCost(schedule: LoanSchedule): LifeFact[] {
+  const { purchase, digits } = schedule.terms;
+  if (!purchase) return [];
+  const { price, downPayment } = purchase;
+  const paid = totalOf(schedule, 'payment') + totalOf(schedule, 'extra');
+  const cost = downPayment + paid - price;
+  const made = (): Explanation => ({
+    title: 'Finance cost',
+    amount: cost,
+    steps: [
+      { label: 'Down payment', amount: downPayment },
+      { label: '+ paid in all', amount: paid },
+      { label: '− price', amount: price },
+    ],
+  });
+  return [
+    ['Price', showAmount(price, digits)],
+    ['Down payment', showAmount(downPayment, digits)],
+    ['Finance cost', showAmount(cost, digits), made],
+  ];
+}
+
+/** A rate to six decimals; one that was solved has many more. */
+function shownRate(annual: Ratio): string {
+  const text = formatPercent(annual);
+  return /\.\d{7}/.test(text) ? `${Number(text.replace('%', '')).toFixed(6)}%` : text;
 }
 
 /** The first row in which that payment is asked. */

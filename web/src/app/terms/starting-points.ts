@@ -49,7 +49,7 @@ export const startingPoints: readonly StartingPoint[] = [
   },
   {
     name: 'Balloon',
-    what: 'payments spread over 25 years, the balance due after ten',
+    what: 'payments spread over 25 years, or leaving an agreed amount; the balance due after ten',
     kind: 'loan',
     loan: {},
     stretches: [{ type: 'level', count: '120', amortizeOver: '300' }],

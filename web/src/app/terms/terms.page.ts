@@ -33,6 +33,7 @@ import { eventForm, type EventType } from './form/event-form';
 import type { KeptEvent } from './form/events-part';
 import { fillForm } from './form/form-of-document';
 import { stretchForm } from './form/stretch-form';
+import { missingFields } from './form/missing-fields';
 import { putBack, termsForm, type TypedTerms } from './form/terms-form';
 import { typedDocument } from './form/typed-document';
 import { UndoHistory } from './form/undo-history';
@@ -97,6 +98,8 @@ export class TermsPage {
   protected readonly failed = signal('');
   protected readonly asked = signal(false);
   protected readonly chosen = signal('');
+  /** The starting point that was begun from. */
+  protected readonly begun = signal('');
   protected readonly history = new UndoHistory();
   private readonly worked = signal<readonly Fault[]>([]);
   private readonly refused = signal<readonly Fault[]>([]);
@@ -105,11 +108,7 @@ export class TermsPage {
   });
   protected readonly reading = computed(() => typedDocument(this.typed(), this.currency(), this.kept()));
   private readonly faults = computed(() => [...this.reading().faults, ...this.worked(), ...this.refused()]);
-  protected readonly missing = computed(() => [
-    ...new Set(
-      this.reading().missing.map((key) => choices.fieldNames[key] ?? 'a field of a stretch or event'),
-    ),
-  ]);
+  protected readonly missing = computed(() => missingFields(this.reading(), this.typed().loan.events));
   protected readonly stale = computed(() => this.faults().length > 0);
   /** Faults of no field on the page. */
   protected readonly elsewhere = computed(() =>
@@ -210,10 +209,13 @@ export class TermsPage {
     return payment ? `worked out: ${showDecimal(payment)}` : '';
   }
 
+  /** Another stretch after the one that is chosen, or after the last. */
   protected addStretch(): void {
     const { stretches } = this.form.controls.loan.controls;
-    this.step(() => stretches.push(stretchForm()));
-    this.choose(`stretch-${stretches.length - 1}`);
+    const chosen = /^stretch-(\d+)$/.exec(this.chosen());
+    const at = Math.min(chosen ? Number(chosen[1]) + 1 : stretches.length, stretches.length);
+    this.step(() => stretches.insert(at, stretchForm()));
+    this.choose(`stretch-${at}`);
   }
 
   /** Another season: the stretches once more, after the last. */
@@ -279,6 +281,17 @@ export class TermsPage {
 
   protected begin(point: StartingPoint): void {
     this.step(() => putBack(this.form, begunFrom(point, this.form.getRawValue())));
+    this.begun.set(point.name);
+    this.chosen.set('');
+    this.focusFirstEmpty();
+  }
+
+  /** What is begun goes on at the first field that is still to be typed. */
+  private focusFirstEmpty(): void {
+    setTimeout(() => {
+      const fields = this.host.nativeElement.querySelectorAll<HTMLInputElement>('form input[type=text]');
+      [...fields].find(({ value }) => value === '')?.focus();
+    });
   }
 
   protected undo(): void {
@@ -290,6 +303,7 @@ export class TermsPage {
   }
 
   private restore(typed: TypedTerms | undefined): void {
+    this.begun.set('');
     if (typed) putBack(this.form, typed);
   }
 
@@ -304,6 +318,8 @@ export class TermsPage {
   protected clear(): void {
     this.draft.forget();
     putBack(this.form, termsForm().getRawValue());
+    this.begun.set('');
+    this.chosen.set('');
     this.made.set(undefined);
     this.asked.set(false);
   }

@@ -1,6 +1,7 @@
 import { formatDay } from '@coffer/core';
 import { describe, expect, it } from 'vitest';
 import { readDay } from './typed-day';
+import { readPartOf } from './part-of';
 import { readNumber, readPercent } from './typed-number';
 
 // Common practice: how amounts, rates and dates are written in agreements and typed from them.
@@ -25,6 +26,20 @@ describe('what people type', () => {
     ['5½%', '5.5'],
     ['1/64', '0.015625'],
   ])('%s is %s percent', (typed, plain) => expect(readPercent(typed)).toBe(plain));
+
+  it.each([
+    ['15%', '248,000', 'EUR', '37200.00'],
+    ['12 1/2 %', '99,999', 'EUR', '12499.88'],
+    ['10%', '1,005', 'JPY', '101'],
+  ])('%s of %s in %s is %s', (part, whole, currency, plain) =>
+    expect(readPartOf(part, whole, currency)).toBe(plain),
+  );
+
+  it.each([
+    ['15', '248,000'],
+    ['15%', ''],
+    ['101%', '248,000'],
+  ])('“%s” of “%s” is no part', (part, whole) => expect(readPartOf(part, whole, 'EUR')).toBeUndefined());
 
   it.each(['6 1/3', '6 9/8', 'six'])('%s is no exact percentage', (typed) =>
     expect(readPercent(typed)).toBeUndefined(),

@@ -11,7 +11,8 @@ import { MatSelectModule } from '@angular/material/select';
   template: `
     <mat-form-field>
       <mat-label>{{ label() }}</mat-label>
-      <mat-select [formControl]="control()">
+      <mat-select [formControl]="control()" panelWidth="auto">
+        <mat-select-trigger>{{ shown() }}</mat-select-trigger>
         @for (choice of choices(); track choice[0]) {
           <mat-option [value]="choice[0]">{{ choice[1] }}</mat-option>
         }
@@ -22,6 +23,9 @@ import { MatSelectModule } from '@angular/material/select';
     </mat-form-field>
   `,
   styles: `
+    :host {
+      display: block;
+    }
     mat-form-field {
       width: 100%;
     }
@@ -32,4 +36,14 @@ export class ChoiceField {
   readonly control = input.required<FormControl>();
   readonly choices = input.required<readonly (readonly [value: string, name: string])[]>();
   readonly fault = input('');
+
+  /** The choice in force, without the explanation that follows a colon where the list is open. */
+  protected shown(): string {
+    const chosen: unknown = this.control().value;
+    return (
+      this.choices()
+        .find(([value]) => value === chosen)?.[1]
+        .replace(/:.*/, '') ?? ''
+    );
+  }
 }

@@ -1,5 +1,6 @@
 import { calendarFields, monthEnd, monthsBetweenPayments } from '@coffer/core';
 import { showDay, showDecimal } from '@coffer/contract';
+import { readPartOf } from '../../typed/part-of';
 import { readDay } from '../../typed/typed-day';
 import type { TypedLoan } from '../form/loan-form';
 import { readNumber, readPercent } from '../../typed/typed-number';
@@ -8,6 +9,12 @@ import { readNumber, readPercent } from '../../typed/typed-number';
 export function amountHint(typed: string): string {
   const plain = readNumber(typed);
   return plain === undefined || showDecimal(plain) === typed.trim() ? '' : showDecimal(plain);
+}
+
+/** What a typed percentage of another field comes to. */
+export function partHint(typed: string, whole: string, currency: string): string {
+  const part = readPartOf(typed, whole, currency);
+  return part === undefined ? '' : showDecimal(part);
 }
 
 /** What was understood of a typed date, where it does not read so already. */

@@ -4,7 +4,7 @@ import { MatCheckboxModule } from '@angular/material/checkbox';
 import * as choices from '../form/choices';
 import type { LoanForm, TypedLoan } from '../form/loan-form';
 import { ChoiceField } from './choice-field';
-import { amountHint, dayHint, firstPaymentHint, rateHint } from './hints';
+import { amountHint, dayHint, firstPaymentHint, partHint, rateHint } from './hints';
 import { TypedField } from './typed-field';
 
 /** What is agreed for a loan or a credit line as a whole: amount, dates, rate, and the conventions. */
@@ -28,5 +28,6 @@ export class LoanFields {
   protected readonly amountHint = amountHint;
   protected readonly dayHint = dayHint;
   protected readonly firstPaymentHint = firstPaymentHint;
+  protected readonly partHint = partHint;
   protected readonly rateHint = rateHint;
 }

@@ -116,7 +116,7 @@ const compoundingNames: Readonly<Record<Compounding, string>> = {
   monthly: 'monthly',
   daily: 'daily',
   continuous: 'continuously',
-  simple: 'never: simple interest',
+  simple: 'simple interest: never added',
 };
 export const compoundingChoices: Choices = compoundings.map((name) => [name, compoundingNames[name]]);
 
@@ -166,9 +166,9 @@ export const atEndChoices: Choices = [
 
 export const movingChoices: Choices = [
   ['none', 'stay where they fall'],
-  ['following', 'move to the next business day'],
-  ['modified-following', 'move on, within the month'],
-  ['preceding', 'move to the business day before'],
+  ['following', 'following: to the next business day'],
+  ['modified-following', 'modified following: to the next, within the month'],
+  ['preceding', 'preceding: to the business day before'],
 ];
 
 export const calendarChoices: Choices = businessCalendars.map((name) => [
@@ -231,8 +231,8 @@ export const bondEventChoices: readonly (readonly [value: BondEventType, name: s
 
 export const financedChoices: Choices = [
   ['amount', 'Cash received'],
-  ['purchase', 'A purchase, less down payment'],
-  ['taken-on', 'A loan already running'],
+  ['purchase', 'Purchase: a price, less a down payment'],
+  ['taken-on', 'Already running: a balance taken on'],
 ];
 
 export const interestRoundingChoices: Choices = [

@@ -72,6 +72,7 @@ function stretchOf(phase: LoanDocument['payments']['phases'][number]): Partial<T
         type: phase.type,
         count: countOf(phase.count),
         amortizeOver: countOf(phase.amortizeOver),
+        balloon: amountOf(phase.balloon),
         payment: amountOf(phase.payment),
       };
   }

@@ -1,5 +1,6 @@
 import { present, type FieldReader } from '../../typed/field-reader';
 import { listedAmounts } from '../../typed/listed-amounts';
+import { readPartOf } from '../../typed/part-of';
 import type { TypedLoan } from './loan-form';
 import { eventsPart, type EventsPart, type KeptEvent } from './events-part';
 import type { TypedStretch } from './stretch-form';
@@ -7,13 +8,14 @@ import type { TypedStretch } from './stretch-form';
 /** The part of a document that a loan's fields make. */
 export function loanPart(
   loan: TypedLoan,
+  currency: string,
   read: FieldReader,
   kept: readonly KeptEvent[],
 ): { entries: Record<string, unknown>; eventKeys: readonly string[] } {
   const made = eventsPart(loan.events, read, kept);
   const entries = {
     class: loan.class,
-    ...amountPart(loan, read),
+    ...amountPart(loan, currency, read),
     ...costsPart(loan, read),
     start: read.day('start', loan.start),
     rate: ratePart(loan, made, read),
@@ -56,12 +58,13 @@ export function creditLinePart(
   return { entries, eventKeys: made.keys };
 }
 
-function amountPart(loan: TypedLoan, read: FieldReader): Record<string, unknown> {
+function amountPart(loan: TypedLoan, currency: string, read: FieldReader): Record<string, unknown> {
   if (loan.financed === 'purchase') {
+    const down = readPartOf(loan.downPayment, loan.price, currency) ?? loan.downPayment;
     return {
       purchase: {
         price: read.amount('purchase.price', loan.price),
-        downPayment: read.amount('purchase.downPayment', loan.downPayment),
+        downPayment: read.amount('purchase.downPayment', down),
       },
     };
   }
@@ -112,7 +115,7 @@ function roundingPart(loan: TypedLoan): object | undefined {
 }
 
 function stretchPart(stretch: TypedStretch, key: string, read: FieldReader): object {
-  const { type, count, amortizeOver, payment, unpaid } = stretch;
+  const { type, count, amortizeOver, balloon, payment, unpaid } = stretch;
   const counted = (): number | undefined => read.count(`${key}.count`, count);
   const paid = (): string | undefined => read.amount(`${key}.payment`, payment);
   switch (type) {
@@ -140,6 +143,7 @@ function stretchPart(stretch: TypedStretch, key: string, read: FieldReader): obj
         count: read.solvable(count, counted),
         amortizeOver: over,
         payment: read.optional(payment, () => read.solvable(payment, paid)),
+        balloon: read.optional(balloon, () => read.amount(`${key}.balloon`, balloon)),
       });
     }
   }

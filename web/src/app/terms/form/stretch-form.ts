@@ -12,6 +12,7 @@ export type StretchForm = FormGroup<{
   type: FormControl<StretchType>;
   count: Text;
   amortizeOver: Text;
+  balloon: Text;
   /** The payment, or the principal of each payment. */
   payment: Text;
   unpaid: FormControl<UnpaidInterest>;
@@ -27,6 +28,7 @@ export function stretchForm(value: Partial<TypedStretch> = {}): StretchForm {
     type: choice<StretchType>(value.type ?? 'level'),
     count: text(value.count),
     amortizeOver: text(value.amortizeOver),
+    balloon: text(value.balloon),
     payment: text(value.payment),
     unpaid: choice<UnpaidInterest>(value.unpaid ?? 'added-each-period'),
     listed: text(value.listed),

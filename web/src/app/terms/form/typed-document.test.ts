@@ -96,6 +96,7 @@ const anyLoan = fc
         }),
         fc.record({ type: fc.constant('fixed'), count, payment: amount }),
         fc.record({ type: fc.constant('level'), count, amortizeOver: fc.integer({ min: 300, max: 600 }) }),
+        fc.record({ type: fc.constant('level'), count, balloon: amount }),
       ),
       { minLength: 1, maxLength: 3 },
     ),

@@ -31,7 +31,7 @@ export function typedDocument(
     agreement: typed.agreement.trim() || undefined,
     currency,
   };
-  const rest = partOf(typed, read, kept);
+  const rest = partOf(typed, currency, read, kept);
   const missing = read.missing.filter((key) => !(key === 'rate.annual' && mayLackRate(typed)));
   return {
     document: present({ ...head, ...rest.entries }),
@@ -43,10 +43,11 @@ export function typedDocument(
 
 function partOf(
   typed: TypedTerms,
+  currency: string,
   read: FieldReader,
   kept: readonly KeptEvent[],
 ): { entries: Record<string, unknown>; eventKeys: readonly string[] } {
-  if (typed.kind === 'loan') return loanPart(typed.loan, read, kept);
+  if (typed.kind === 'loan') return loanPart(typed.loan, currency, read, kept);
   if (typed.kind === 'credit-line') return creditLinePart(typed.loan, read, kept);
   return bondPart(typed.bond, read);
 }

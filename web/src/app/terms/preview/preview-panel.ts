@@ -116,17 +116,21 @@ export class PreviewPanel {
     const anyExtra = Number(this.schedule().totals['extra']) !== 0;
     const { drawn, addedInterest, fee } = this.schedule().totals;
     const anyUnpaid = this.schedule().rows.some((row) => row['unpaidInterest'] !== undefined);
-    return [
-      ...head,
-      figure('opening', 'Opening'),
-      figure('payment', 'Payment'),
-      figure('interest', 'Interest', 'interest'),
-      figure('principal', 'Principal', 'principal'),
+    const more = [
       ...(anyExtra ? [figure('extra', 'Extra')] : []),
       ...(drawn ? [figure('drawn', 'Drawn')] : []),
       ...(addedInterest ? [figure('addedInterest', 'Added')] : []),
       ...(anyUnpaid ? [figure('unpaidInterest', 'Unpaid')] : []),
       ...(fee ? [figure('fee', 'Unused fee')] : []),
+    ];
+    return [
+      ...head,
+      // With more to show, what a row opens with is read off the row before.
+      ...(more.length === 0 ? [figure('opening', 'Opening')] : []),
+      figure('payment', 'Payment'),
+      figure('interest', 'Interest', 'interest'),
+      figure('principal', 'Principal', 'principal'),
+      ...more,
       figure('closing', 'Closing'),
     ];
   });

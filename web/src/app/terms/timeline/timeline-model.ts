@@ -1,4 +1,4 @@
-import { addMonths, calendarDay, calendarFields } from '@coffer/core';
+import { addMonths, calendarDay, calendarFields, paymentsPerYear } from '@coffer/core';
 import { showDay } from '@coffer/contract';
 import { readDay } from '../../typed/typed-day';
 import { eventNames, shortStretchNames, stretchNames } from '../form/choices';
@@ -17,7 +17,7 @@ export interface TimelineItem extends Span {
   /** Place among the typed stretches or events. */
   readonly at: number;
   readonly title: string;
-  /** The title where there is little room. */
+  /** The title where there is little room; none where an event has no room for it. */
   readonly short: string;
   readonly detail: string;
   /** Place in the order of lanes, so that events close to each other do not cover one another. */
@@ -42,7 +42,8 @@ const fallbackYears = 5;
 
 /**
  * Places what is typed on the loan's life. Spans are where the schedule has the stretches; while it has none, each
- * stretch gets a year, so that there is always something to take hold of.
+ * stretch is as long as its payments take, or a year where they are not counted yet, so that there is always something
+ * to take hold of.
  */
 export function timelineModel(
   typed: TypedLoan,
@@ -79,17 +80,23 @@ export function timelineModel(
 function placedStretches(typed: TypedLoan, start: number, spans: readonly Span[]): TimelineItem[] {
   let from = start;
   return typed.stretches.map((stretch, at): TimelineItem => {
-    const span = spans[at] ?? { from, to: addMonths(from, 12) };
-    from = span.to;
     const count = stretch.count.trim();
+    const span = spans[at] ?? { from, to: from + daysTaken(typed, count) };
+    from = span.to;
     const detail = stretch.type === 'custom' ? `${stretch.listed.split('\n').filter(Boolean).length}` : count;
     const [title, short] = [stretchNames[stretch.type], shortStretchNames[stretch.type]];
     return { kind: 'stretch', at, title, short, detail, lane: 0, ...span };
   });
 }
 
-/** Share of the whole width that a mark needs for itself. */
-const markShare = 0.012;
+/** About how many days so many payments take. */
+function daysTaken({ every }: TypedLoan, count: string): number {
+  const counted = /^[1-9]\d{0,3}$/.test(count) ? Number(count) : paymentsPerYear[every];
+  return Math.round((365.25 * counted) / paymentsPerYear[every]);
+}
+
+/** Shares of the whole width that a mark needs for itself, and that each character of its name does. */
+const [markShare, characterShare] = [0.012, 0.0068];
 
 function placedEvents(typed: TypedLoan, days: readonly number[], start: number, to: number): TimelineItem[] {
   const width = (to - start) * markShare;
@@ -106,7 +113,14 @@ function placedEvents(typed: TypedLoan, days: readonly number[], start: number, 
     const title = eventNames[event.type];
     return { kind: 'event', at, title, short: title, detail, from: day, to: until, lane };
   });
-  return placed.sort((a, b) => a.from - b.from);
+  return placed.map((item, place) => withRoom(item, placed.slice(place + 1), to - start));
+}
+
+/** The item without its name where the next mark of its lane would stand in it. */
+function withRoom(item: TimelineItem, later: readonly TimelineItem[], width: number): TimelineItem {
+  const next = later.find(({ lane }) => lane === item.lane);
+  const needed = width * (markShare + characterShare * item.title.length);
+  return next && next.from - item.from < needed ? { ...item, short: '' } : item;
 }
 
 /** Years, or every few years, or months of a short life. */

@@ -58,6 +58,20 @@ describe('the line of a loan’s life', () => {
     );
   });
 
+  it('gives a stretch the time that its payments take, before there is a schedule', () => {
+    const form = composed([]);
+    form.controls.stretches.at(1).patchValue({ count: '60' });
+    const [first, second] = drawn(form).stretches;
+    expect((first?.to ?? 0) - start).toBe(365);
+    expect((second?.to ?? 0) - (first?.to ?? 0)).toBe(1826);
+  });
+
+  it('leaves out a name that the next mark would stand in, and only that', () => {
+    const names = (days: number[]): string[] => drawn(composed(days)).events.map(({ short }) => short);
+    expect(names([100, 400])).toEqual(['Draw', 'Draw']);
+    expect(names([100, 115])).toEqual(['', 'Draw']);
+  });
+
   it('is not there before a start is typed', () => {
     expect(timelineModel(loanForm().getRawValue(), [], false)).toBeUndefined();
   });
