@@ -120,8 +120,9 @@ function byAgreement(
             label: setting.anew ? 'Levelled anew: balance to repay' : 'Balance to repay',
             amount: minorUnits(schedule.terms, setting.balance),
           },
-          { label: 'Spread over', text: `${setting.over} payments`, link: { to: 'terms', key: 'count' } },
+          ...broughtInStep(schedule, setting),
           ...balloonStep(schedule, setting),
+          { label: 'Spread over', text: `${setting.over} payments`, link: { to: 'terms', key: 'count' } },
           {
             label: 'Annual rate',
             text: formatPercent(rates[setting.rate]?.annualRate ?? terms.annualRate),
@@ -137,9 +138,21 @@ function byAgreement(
   }
 }
 
+function broughtInStep({ terms }: LoanSchedule, { stretch, at }: PaymentSetting): ExplainStep[] {
+  const accrued = terms.takenOn?.accruedInterest ?? 0;
+  if (stretch > 0 || at > 0 || accrued === 0) return [];
+  return [
+    {
+      label: '+ with the first payment, interest accrued before the start',
+      amount: accrued,
+      link: { to: 'terms', key: 'takenOn' },
+    },
+  ];
+}
+
 function balloonStep({ terms, stretches }: LoanSchedule, setting: PaymentSetting): ExplainStep[] {
   const phase = stretches[setting.stretch]?.phase;
   if (phase?.type !== 'level' || phase.balloon === undefined) return [];
   const left = Math.min(phase.balloon, minorUnits(terms, setting.balance));
-  return [{ label: 'Leaving after the last', amount: left, link: { to: 'terms', key: 'count' } }];
+  return [{ label: '− left after the last', amount: left, link: { to: 'terms', key: 'count' } }];
 }

@@ -314,6 +314,39 @@ describe('a loan already running', () => {
     );
   });
 
+  // Common practice: taking a loan on changes nothing that the lender is paid, whatever the day of the cut-over.
+  it('has the payment it had, taken on between due dates with the interest accrued by then', () => {
+    const paid = fc.integer({ min: 1, max: 50 });
+    fc.assert(
+      fc.property(
+        paid,
+        fc.integer({ min: 1, max: 27 }),
+        fc.integer({ min: 1, max: 1500 }),
+        (at, days, rate) => {
+          const whole = plainLoan([level(60)], { annualRate: ratio(BigInt(rate), 10_000n) });
+          const schedule = buildLoanSchedule(whole);
+          const start = (schedule.date[at - 1] as number) + days;
+          const { outstanding, accruedInterest } = loanPosition(schedule, start);
+          const takenOn = buildLoanSchedule({
+            ...whole,
+            amount: outstanding,
+            start,
+            first: addMonths(whole.first, at),
+            phases: [level(60 - at)],
+            takenOn: { accruedInterest },
+          });
+          expect(
+            Math.abs((takenOn.payment[0] as number) - (schedule.payment[0] as number)),
+          ).toBeLessThanOrEqual(5);
+          const last = takenOn.payment[takenOn.length - 1] as number;
+          expect(Math.abs(last - (takenOn.payment[0] as number))).toBeLessThan(100);
+          expect(failing(takenOn.terms)).toEqual([]);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+
   it('pays what had accrued with its first payment, and it is another period’s expense', () => {
     const takenOn = plainLoan([level(12)], {
       start: day('2024-01-31'),

@@ -23,7 +23,7 @@ describe('a balloon of an agreed amount', () => {
     const schedule = buildLoanSchedule(leaving(500_000, 48));
     const { steps, unrounded } = explainLoanFigure(schedule, 0, 'payment');
     expect(steps).toContainEqual(
-      expect.objectContaining({ label: 'Leaving after the last', amount: 500_000 }),
+      expect.objectContaining({ label: '− left after the last', amount: 500_000 }),
     );
     expect(unrounded?.startsWith('377.27')).toBe(true);
   });

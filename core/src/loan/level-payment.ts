@@ -18,18 +18,29 @@ export function evenGrowths(count: number, growth: Ratio): Growths {
   return { count, at: () => growth, estimate: () => estimate };
 }
 
+/** What a level payment repays besides its balance, or leaves. Minor units. */
+export interface LevelledBesides {
+  /** Interest that had accrued before the first period, paid with the first payment and earning none. */
+  readonly broughtIn: number;
+  /** The balance agreed to be left after the last payment. */
+  readonly balloon: number | Decimal;
+}
+
+const nothingBesides: LevelledBesides = { broughtIn: 0, balloon: 0 };
+
 /**
  * The payment that makes a balance zero, or leaves a balloon, after one payment per growth factor, in minor units,
  * unrounded.
  *
- * P = (B − L·Π 1/(1+gᵢ)) / Σ Π 1/(1+gᵢ): the present value of an annuity with each period's own factor (Kellison, The
+ * P = (B + A·1/(1+g₁) − L·Π 1/(1+gᵢ)) / Σ Π 1/(1+gᵢ), with A brought in and L left: the present value of an annuity with each period's own factor (Kellison, The
  * Theory of Interest, sections 3.2 and 6.2). 70 digits, so that what is rounded from it is right to the last unit.
  */
 export function levelPaymentExact(
   balance: number | Decimal,
   growths: Growths,
-  balloon: number | Decimal = 0,
+  { broughtIn, balloon }: LevelledBesides = nothingBesides,
 ): Decimal {
+  let owed = new Precise(balance);
   let discount = new Precise(1);
   let annuity = new Precise(0);
   const factorOf = new Map<Ratio, Decimal>();
@@ -42,11 +53,12 @@ export function levelPaymentExact(
     }
     discount = discount.times(factor);
     annuity = annuity.plus(discount);
+    if (period === 0) owed = owed.plus(discount.times(broughtIn));
   }
-  return new Precise(balance).minus(discount.times(balloon)).div(annuity);
+  return owed.minus(discount.times(balloon)).div(annuity);
 }
 
-/** The same in doubles, with nothing left: good to about one part in 10^12. */
+/** The same in doubles, with nothing besides: good to about one part in 10^12. */
 function levelPaymentEstimate(balance: number | Decimal, growths: Growths): number {
   let discount = 1;
   let annuity = 0;
@@ -74,17 +86,18 @@ export function levelPayment(
   growths: Growths,
   step: number,
   upward: boolean,
-  balloon: number | Decimal = 0,
+  besides: LevelledBesides = nothingBesides,
 ): number {
-  // With a balloon the estimate is a difference, and no longer good to so many digits.
-  const inSteps = Number(balloon) === 0 ? levelPaymentEstimate(balance, growths) / step : Infinity;
+  // With a balloon the estimate would be a difference, and no longer good to so many digits.
+  const plain = Number(besides.balloon) === 0 && besides.broughtIn === 0;
+  const inSteps = plain ? levelPaymentEstimate(balance, growths) / step : Infinity;
   const boundary = upward ? inSteps : inSteps + 0.5;
   const distance = Math.abs(boundary - Math.round(boundary));
   if (distance > Math.max(1e-9, Math.abs(inSteps) * 1e-11) && inSteps < 2 ** 45) {
     return (upward ? Math.ceil(inSteps) : Math.round(inSteps)) * step;
   }
   // 40 decimals are far beyond what a boundary can be missed by, and settle values that are exactly on one.
-  const exact = levelPaymentExact(balance, growths, balloon).div(step).toDecimalPlaces(40);
+  const exact = levelPaymentExact(balance, growths, besides).div(step).toDecimalPlaces(40);
   const rounded = exact.toDecimalPlaces(0, upward ? Decimal.ROUND_CEIL : Decimal.ROUND_HALF_UP);
   const payment = rounded.times(step).toNumber();
   if (!Number.isSafeInteger(payment)) {

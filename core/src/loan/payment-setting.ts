@@ -6,7 +6,7 @@ import { roundRatio } from '../money/round-ratio.ts';
 import { TermsFault } from '../terms-fault.ts';
 import { interestStep } from './interest-step.ts';
 import type { PartGrowth } from './interest-segment.ts';
-import { levelPayment, levelPaymentExact, type Growths } from './level-payment.ts';
+import { levelPayment, levelPaymentExact, type Growths, type LevelledBesides } from './level-payment.ts';
 import type { PaymentSetting } from './loan-schedule.ts';
 import { grainsPerMinorUnit, type LoanTerms } from './loan-terms.ts';
 import type { PeriodGrowth, PeriodGrowths } from './period-growths.ts';
@@ -112,12 +112,21 @@ function levelAmount(terms: LoanTerms, growths: PeriodGrowths, point: SettingPoi
   const grains = grainsPerMinorUnit(terms);
   const each = settingGrowths(growths, point, over);
   const balance = grains === 1n ? Number(point.balance) : decimalMinor(point.balance, grains);
-  const balloon = balloonOf(terms, point);
+  const besides = besidesOf(terms, point);
   if (terms.rounding.payment === 'none') {
-    return BigInt(levelPaymentExact(balance, each, balloon).times(grains.toString()).toFixed(0));
+    return BigInt(levelPaymentExact(balance, each, besides).times(grains.toString()).toFixed(0));
   }
   const step = terms.rounding.payment === 'unit' ? 10 ** terms.digits : 1;
-  return BigInt(levelPayment(balance, each, step, terms.rounding.payment === 'cent-up', balloon)) * grains;
+  return BigInt(levelPayment(balance, each, step, terms.rounding.payment === 'cent-up', besides)) * grains;
+}
+
+/** What is repaid besides the balance by a payment set at a point of the loan's life, or left. */
+function besidesOf(terms: LoanTerms, point: SettingPoint): LevelledBesides {
+  const first = point.stretchAt === 0 && point.at === 0;
+  return {
+    broughtIn: (first && terms.takenOn?.accruedInterest) || 0,
+    balloon: balloonOf(terms, point),
+  };
 }
 
 /** What a level payment leaves after the last of its stretch, in minor units; never more than the balance. */
@@ -194,7 +203,7 @@ export function unroundedPayment(
   const exact = levelPaymentExact(
     balance,
     settingGrowths(growths, point, setting.over),
-    balloonOf(terms, point),
+    besidesOf(terms, point),
   );
   return exact
     .div(10 ** terms.digits)
