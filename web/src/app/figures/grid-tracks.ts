@@ -9,6 +9,8 @@ export interface GridTracks {
 /** Pixels of a tabular digit, of a point or comma, and of any other character, in the type that grids are set in. */
 const [digit, mark, other] = [9.11, 3.91, 7.8];
 const padding = 17;
+/** Pixels of a character of a heading. */
+const heads = 6.3;
 
 /** Pixels that a text needs in a cell, to within a pixel for figures. */
 function widthOf(text: string): number {
@@ -34,7 +36,8 @@ export function gridTracks<Item>(
     const [, before = '', asked = '0', after = ''] = /^(minmax\()?(\d+)px(.*)$/.exec(column.track) ?? [];
     const texts = column.align === 'right' ? rows.map((row) => cellOf(row, column).text) : [];
     const longest = longestOf([...texts, (column.align === 'right' && total?.[column.key]) || '']);
-    const width = Math.max(Number(asked), longest === '' ? 0 : widthOf(longest));
+    const heading = column.align === 'right' ? Math.ceil(padding + heads * column.title.length) : 0;
+    const width = Math.max(Number(asked), heading, longest === '' ? 0 : widthOf(longest));
     least += width;
     return `${before}${width}px${after}`;
   });

@@ -33,7 +33,7 @@ import { eventForm, type EventType } from './form/event-form';
 import type { KeptEvent } from './form/events-part';
 import { fillForm } from './form/form-of-document';
 import { stretchForm } from './form/stretch-form';
-import { missingFields } from './form/missing-fields';
+import { faultsInWords, missingFields } from './form/missing-fields';
 import { putBack, termsForm, type TypedTerms } from './form/terms-form';
 import { typedDocument } from './form/typed-document';
 import { UndoHistory } from './form/undo-history';
@@ -109,6 +109,9 @@ export class TermsPage {
   protected readonly reading = computed(() => typedDocument(this.typed(), this.currency(), this.kept()));
   private readonly faults = computed(() => [...this.reading().faults, ...this.worked(), ...this.refused()]);
   protected readonly missing = computed(() => missingFields(this.reading(), this.typed().loan.events));
+  protected readonly wrong = computed(() =>
+    faultsInWords(this.faults(), this.reading(), this.typed().loan.events),
+  );
   protected readonly stale = computed(() => this.faults().length > 0);
   /** Faults of no field on the page. */
   protected readonly elsewhere = computed(() =>
@@ -289,7 +292,9 @@ export class TermsPage {
   /** What is begun goes on at the first field that is still to be typed. */
   private focusFirstEmpty(): void {
     setTimeout(() => {
-      const fields = this.host.nativeElement.querySelectorAll<HTMLInputElement>('form input[type=text]');
+      const fields = this.host.nativeElement.querySelectorAll<HTMLInputElement>(
+        'form coffer-typed-field input',
+      );
       [...fields].find(({ value }) => value === '')?.focus();
     });
   }

@@ -70,7 +70,7 @@ describe('tried changes', () => {
 
 describe('the values along a side of a grid', () => {
   it.each([
-    [{ term: 'annual', from: '5', to: '6 1/8', by: '.5' }, 2, undefined],
+    [{ term: 'annual', from: '5', to: '6 1/8', by: 'half' }, 2, undefined],
     [{ term: 'annual', from: '5', to: '6 1/8', by: '0.5' }, 2, ['5%', '5.5%', '6%']],
     [{ term: 'amount', from: '1m', to: '1.2m', by: '100k' }, 2, ['1000000.00', '1100000.00', '1200000.00']],
     [{ term: 'amount', from: '10', to: '30', by: '10' }, 0, ['10', '20', '30']],

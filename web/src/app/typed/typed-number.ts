@@ -23,7 +23,7 @@ function tidy(decimal: PlainDecimal): PlainDecimal {
  */
 export function readNumber(text: string): PlainDecimal | undefined {
   const typed = text.trim().toLowerCase().replaceAll(/\s/g, ' ');
-  const match = /^(\d{1,3}(?:[, '’]\d{3})+|\d+)(\.\d+)?\s?(k|m|bn)?$/.exec(typed);
+  const match = /^(\d{1,3}(?:[, '’]\d{3})+|\d+|(?=\.\d))(\.\d+)?\s?(k|m|bn)?$/.exec(typed);
   if (!match) return undefined;
   const plain = tidy(`${(match[1] ?? '').replaceAll(/\D/g, '')}${match[2] ?? ''}`);
   return match[3] === undefined ? plain : shifted(plain, multiples[match[3]] ?? 0);

@@ -29,8 +29,6 @@ export class StretchFields {
   readonly moved = output<number>();
   protected readonly choices = choices;
   protected readonly amountHint = amountHint;
-  protected readonly left = computed(() =>
-    this.last() ? 'a balance remains after the last' : 'a balance remains for what follows',
-  );
+  protected readonly left = computed(() => (this.last() ? 'left after the last' : 'left for what follows'));
   protected readonly key = computed(() => `payments.phases.${this.at()}`);
 }

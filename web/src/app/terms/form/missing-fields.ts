@@ -1,3 +1,4 @@
+import { showText, type Fault } from '@coffer/contract';
 import { eventNames, fieldNames } from './choices';
 import type { TypedDocument } from './typed-document';
 import type { TypedEvent } from './event-form';
@@ -14,9 +15,26 @@ const partNames: Readonly<Record<string, string>> = {
   face: 'face',
   price: 'price',
   annual: 'rate',
+  amortizeOver: 'payments spread over',
+  balloon: 'balloon',
+  to: 'last day',
   rate: 'rate',
   reason: 'reason',
 };
+
+/** What was found wrong, each with the name of its field, for where the field itself may be out of sight. */
+export function faultsInWords(
+  faults: readonly Fault[],
+  { eventKeys }: Pick<TypedDocument, 'eventKeys'>,
+  events: readonly Pick<TypedEvent, 'type'>[],
+): string[] {
+  return faults.map(({ key, message }) => {
+    const name = fieldNames[key] ?? nameInPart(key, eventKeys, events);
+    return name === ''
+      ? showText(message)
+      : `${name.charAt(0).toUpperCase()}${name.slice(1)}: ${showText(message)}`;
+  });
+}
 
 /** The fields that are needed and still empty, each named once as people would, in the order of the page. */
 export function missingFields(
@@ -33,12 +51,14 @@ function nameInPart(
   eventKeys: readonly string[],
   events: readonly Pick<TypedEvent, 'type'>[],
 ): string {
-  const name = partNames[key.slice(key.lastIndexOf('.') + 1)] ?? 'a field';
-  const stretch = /^payments\.phases\.(\d+)\./.exec(key);
-  if (stretch) return `${name} of stretch ${Number(stretch[1]) + 1}`;
-  const at = eventKeys.findIndex((eventKey) => key.startsWith(`${eventKey}.`));
+  const name = partNames[key.slice(key.lastIndexOf('.') + 1)] ?? '';
+  const stretch = /^payments\.phases\.(\d+)(\.|$)/.exec(key);
+  if (stretch) return joined(name, `stretch ${Number(stretch[1]) + 1}`);
+  const at = eventKeys.findIndex((eventKey) => `${key}.`.startsWith(`${eventKey}.`));
   const event = events[at];
   if (!event) return name;
   const alone = events.filter(({ type }) => type === event.type).length === 1;
-  return `${name} of the ${eventNames[event.type].toLowerCase()}${alone ? '' : ` (event ${at + 1})`}`;
+  return joined(name, `the ${eventNames[event.type].toLowerCase()}${alone ? '' : ` (event ${at + 1})`}`);
 }
+
+const joined = (name: string, part: string): string => (name === '' ? part : `${name} of ${part}`);

@@ -20,6 +20,8 @@ export class PreviewPanel {
   readonly issue = input.required<readonly PreviewLine[]>();
   /** What is typed now cannot be worked out, and this is the last that could. */
   readonly stale = input(false);
+  /** Why not. */
+  readonly wrong = input<readonly string[]>([]);
   readonly digits = input.required<number>();
 
   protected readonly facts = computed((): (readonly [string, string])[] => {
@@ -88,6 +90,7 @@ export class PreviewPanel {
   );
 
   protected readonly columns = computed((): GridColumn<PreviewRow>[] => {
+    const line = this.schedule().kind === 'credit-line';
     const figure = (key: string, title: string, tone?: 'principal' | 'interest'): GridColumn<PreviewRow> => ({
       key,
       title,
@@ -96,6 +99,9 @@ export class PreviewPanel {
       ...(tone && { tone }),
       cell: (row) => {
         const text = String(row[key] ?? '');
+        // What a line is repaid between its bills stands where principal does, as on the instrument's page.
+        if (key === 'principal' && line && Number(row['extra']) !== 0)
+          return showDecimal(String(row['extra']));
         return !standing.includes(key) && Number(text) === 0 ? '–' : showDecimal(text);
       },
     });
@@ -113,7 +119,7 @@ export class PreviewPanel {
         figure('closing', 'Carrying'),
       ];
     }
-    const anyExtra = Number(this.schedule().totals['extra']) !== 0;
+    const anyExtra = !line && Number(this.schedule().totals['extra']) !== 0;
     const { drawn, addedInterest, fee } = this.schedule().totals;
     const anyUnpaid = this.schedule().rows.some((row) => row['unpaidInterest'] !== undefined);
     const more = [

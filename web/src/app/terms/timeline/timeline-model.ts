@@ -63,7 +63,7 @@ export function timelineModel(
     spans.at(-1)?.to ?? 0,
     stretches.at(-1)?.to ?? 0,
     ...days,
-    stretches.length === 0 && spans.length === 0 ? fallback : 0,
+    stretches.length === 0 && spans.length === 0 && matures === undefined ? fallback : 0,
   );
   const to = last + Math.max(20, Math.round((last - start) * 0.02));
   const events = placedEvents(typed, days, start, to);
