@@ -5,7 +5,6 @@ import { ratio, ratioToDecimal, ratioToNumber } from '../money/ratio.ts';
 import { loanPosition } from '../position/loan-position.ts';
 import { growthOver } from '../rates/compounding.ts';
 import type { RateIndex } from '../rates/rate-index.ts';
-import { TermsFault } from '../terms-fault.ts';
 import { buildLoanSchedule } from './build-loan-schedule.ts';
 import type { LoanEvent } from './loan-events.ts';
 import { loanRows, type LoanRow } from './loan-schedule.ts';
@@ -223,46 +222,6 @@ describe('rates', () => {
     expect([interest[0], interest[3], interest[6], interest[9]]).toEqual([39_583, 8_333, 8_333, 41_667]);
     const missing = schedule.notices.filter(({ kind }) => kind === 'fixing-missing');
     expect(missing.map(({ on }) => formatDay(on))).toEqual(['2024-07-15']);
-  });
-});
-
-describe('what is unknown', () => {
-  // Present value of an annuity of 1, 60 periods at 0.5 %: 51.72556 (standard tables, from memory).
-  it('the amount that payments repay', () => {
-    const solved = solveUnknown(plainLoan([level(60, 60, 100_000)], { amount: 1 }), 'amount');
-    expect(solved.amount).toBe(5_172_556);
-    expect(buildLoanSchedule(solved).closing[59]).toBe(0);
-  });
-
-  it('the rate that amount and payments come to, for any loan', () => {
-    const rate = fc.integer({ min: 1, max: 2400 });
-    fc.assert(
-      fc.property(rate, fc.integer({ min: 2, max: 240 }), (hundredths, count) => {
-        const known = plainLoan([level(count)], { annualRate: ratio(BigInt(hundredths), 10_000n) });
-        const payment = buildLoanSchedule(known).payment[0] as number;
-        const asked = plainLoan([level(count, count, payment)], { annualRate: ratio(0n) });
-        let solved: LoanTerms;
-        try {
-          solved = solveUnknown(asked, 'annual');
-        } catch (error) {
-          fc.pre(!(error instanceof TermsFault));
-          throw error;
-        }
-        expect(Math.abs(Number(solved.solved?.residual))).toBeLessThan(1e-20);
-        const { num, den } = solved.annualRate;
-        // A cent of rounding in the payment moves the rate by little over a year, by more over a short one.
-        expect(Math.abs(Number((num * 10n ** 12n) / den) / 1e12 - hundredths / 10_000)).toBeLessThan(2e-5);
-        expect(failing(solved)).toEqual([]);
-      }),
-      { numRuns: 40 },
-    );
-  });
-
-  it('out of reach says why and what would do', () => {
-    const few = plainLoan([level(12, 12, 800_000)], { annualRate: ratio(0n) });
-    expect(() => solveUnknown(few, 'annual')).toThrow('sum to 4000.00 less than the amount');
-    const open = plainLoan([{ type: 'interest-only', count: 12 }], { amount: 1 });
-    expect(() => solveUnknown(open, 'amount')).toThrow('any value would do');
   });
 });
 

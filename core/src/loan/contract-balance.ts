@@ -1,19 +1,19 @@
 import type { Decimal } from 'decimal.js';
-import type { Fraction } from '../calendar/fraction.ts';
 import { Precise } from '../money/precise.ts';
+import type { RatePart } from './contract-growth.ts';
 import type { ContractStep } from './contract-steps.ts';
 
 /** The balance left after the steps, unrounded, growing with each period; negative where too much is paid. */
 export function balanceLeft(
   steps: readonly ContractStep[],
   amount: Decimal,
-  growthOf: (years: Fraction) => Decimal,
+  growthOf: (parts: readonly RatePart[]) => Decimal,
   broughtIn = 0,
 ): Decimal {
   let balance = amount;
   let kept = new Precise(broughtIn);
   for (const step of steps) {
-    const interest = balance.times(growthOf(step.years)).plus(kept);
+    const interest = balance.times(growthOf(step.parts)).plus(kept);
     kept = new Precise(0);
     switch (step.does) {
       case 'pays':

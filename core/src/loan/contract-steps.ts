@@ -1,11 +1,12 @@
-import type { Fraction } from '../calendar/fraction.ts';
-import { dayCounts } from '../calendar/day-counts/day-counts.ts';
+import { formatDay } from '../calendar/calendar-day.ts';
+import { rateTimeline, type RateTimeline } from '../rates/rate-timeline.ts';
 import { TermsFault } from '../terms-fault.ts';
+import { rateParts, type RatePart } from './contract-growth.ts';
 import type { LoanTerms, Phase } from './loan-terms.ts';
 import { loanStretches, stretchPeriod, type Stretch } from './stretch.ts';
 
 /** What one period of an agreement does besides growing the balance; amounts in minor units. */
-export type ContractStep = { readonly years: Fraction } & (
+export type ContractStep = { readonly parts: readonly RatePart[] } & (
   | { readonly does: 'pays'; readonly amount: number }
   | { readonly does: 'repays'; readonly amount: number }
   | { readonly does: 'pays-interest' | 'adds-interest' | 'keeps-interest' | 'adds-kept' | 'pays-kept' }
@@ -25,42 +26,60 @@ export type SolvedKey = 'amount' | 'rate.annual' | 'payment';
  */
 export function contractSteps(terms: LoanTerms, unknown: SolvedKey): ContractStep[] {
   const stretches = loanStretches({ ...terms, events: [] });
+  const rates = rateTimeline(terms.start, terms.annualRate, terms.rateSteps, terms.index);
+  refuseLevelledAnew(terms, rates, unknown);
   return stretches.flatMap((stretch, at) => {
     const last = at === stretches.length - 1;
     if (last) refuseUndetermined(stretch.phase, at, unknown);
-    return stepsOf(terms, stretch, last, unknown);
+    return stepsOf(terms, rates, stretch, last, unknown);
   });
 }
 
-function stepsOf(terms: LoanTerms, stretch: Stretch, last: boolean, unknown: SolvedKey): ContractStep[] {
+function stepsOf(
+  terms: LoanTerms,
+  rates: RateTimeline,
+  stretch: Stretch,
+  last: boolean,
+  unknown: SolvedKey,
+): ContractStep[] {
   const { phase, phaseAt } = stretch;
-  const rule = dayCounts[terms.dayCount];
   const count = phase.type === 'level' && last ? phase.amortizeOver : stretch.count;
   const balloon = (phase.type === 'level' && phase.balloon) || 0;
   return Array.from({ length: count }, (_, at): ContractStep => {
-    const period = stretchPeriod(stretch, at);
-    const years = rule.years(period.from, period.to, period);
+    const parts = rateParts(terms, rates, stretchPeriod(stretch, at));
     switch (phase.type) {
       case 'level':
       case 'fixed':
         if (phase.payment === undefined)
           throw leftOpen(`payments.phases.${phaseAt}.payment`, unknown, 'payment');
-        return { years, does: 'pays', amount: phase.payment + (at === count - 1 ? balloon : 0) };
+        return { parts, does: 'pays', amount: phase.payment + (at === count - 1 ? balloon : 0) };
       case 'custom':
-        return { years, does: 'pays', amount: phase.payments[at]?.amount ?? 0 };
+        return { parts, does: 'pays', amount: phase.payments[at]?.amount ?? 0 };
       case 'equal-principal':
         if (phase.principal === undefined) {
           throw leftOpen(`payments.phases.${phaseAt}.principal`, unknown, 'principal of each payment');
         }
-        return { years, does: 'repays', amount: phase.principal };
+        return { parts, does: 'repays', amount: phase.principal };
       case 'interest-only':
-        return { years, does: 'pays-interest' };
+        return { parts, does: 'pays-interest' };
       case 'no-payment':
-        if (phase.interest === 'added-each-period') return { years, does: 'adds-interest' };
-        if (at < count - 1) return { years, does: 'keeps-interest' };
-        return { years, does: phase.then === 'pay' ? 'pays-kept' : 'adds-kept' };
+        if (phase.interest === 'added-each-period') return { parts, does: 'adds-interest' };
+        if (at < count - 1) return { parts, does: 'keeps-interest' };
+        return { parts, does: phase.then === 'pay' ? 'pays-kept' : 'adds-kept' };
     }
   });
+}
+
+/** A payment that is levelled anew over what is then owed repays any amount at any rate. */
+function refuseLevelledAnew(terms: LoanTerms, rates: RateTimeline, unknown: SolvedKey): void {
+  const levelled = rates.slice(1).find(({ payment }) => payment === 're-level');
+  const at = terms.phases.findIndex(({ type }) => type === 'level');
+  if (!levelled || at < 0) return;
+  throw new TermsFault(
+    unknown === 'payment' ? `payments.phases.${at}.payment` : unknown,
+    `From ${formatDay(levelled.from)} the payment is levelled anew with the rate, and would repay any amount; ` +
+      'have the payment stay then, or leave that change of the rate out.',
+  );
 }
 
 function leftOpen(key: string, unknown: string, what: string): TermsFault {

@@ -85,12 +85,15 @@ describe('one payment for several stretches', () => {
     expect(rounded('unit')).toBe(Math.round(exact / 100) * 100);
   });
 
-  it('is refused where the rate changes or nothing is left to pay', () => {
+  it('is worked out through a rate known to change, unless that levels the payment anew or nothing is left to pay', () => {
     const two = [level(6), rest(6), level(6)];
-    const stepped = plainLoan(two, {
-      rateSteps: [{ from: day('2024-06-15'), annualRate: percent('7'), payment: 'keep' }],
-    });
-    expect(() => openIn(stepped, [0, 2])).toThrow('solved at one rate');
+    const stepped = (payment: 'keep' | 're-level'): LoanTerms =>
+      plainLoan(two, { rateSteps: [{ from: day('2024-06-25'), annualRate: percent('7'), payment }] });
+    const solved = openIn(stepped('keep'), [0, 2]);
+    const rows = rowsOf(solved);
+    expect(Math.abs((rows.at(-1)?.payment ?? 0) - paymentOf(solved, 0))).toBeLessThan(20);
+    expect(paymentOf(solved, 0)).toBeGreaterThan(paymentOf(openIn(plainLoan(two), [0, 2]), 0));
+    expect(() => openIn(stepped('re-level'), [0, 2])).toThrow('levelled anew');
     const repaid = plainLoan([{ type: 'fixed', payment: 9_000_000, count: 2 }, level(6), rest(2), level(6)]);
     expect(() => openIn(repaid, [1, 3])).toThrow('nothing is left for this payment');
   });

@@ -1,8 +1,8 @@
 import { Decimal } from 'decimal.js';
-import { decimalOf, Precise } from '../money/precise.ts';
-import { growthsAt } from '../rates/growths-at.ts';
+import { Precise } from '../money/precise.ts';
 import { TermsFault } from '../terms-fault.ts';
 import { balanceLeft } from './contract-balance.ts';
+import { growthOfParts, ratesOf } from './contract-growth.ts';
 import { contractSteps } from './contract-steps.ts';
 import type { LoanTerms } from './loan-terms.ts';
 
@@ -18,18 +18,12 @@ export interface SamePayment {
  * several stretches is a whole number of minor units even where nothing is rounded); the last payment absorbs it.
  *
  * The balance at the end is a − b·payment, the value at that day of what was lent and of the payments (equation of
- * value; Kellison, The Theory of Interest, section 2.2). Throws {@link TermsFault} for a rate that changes, and for
- * payments that the other stretches leave nothing to.
+ * value; Kellison, The Theory of Interest, section 2.2). Throws {@link TermsFault} where a change of rate levels
+ * payments anew, and for payments that the other stretches leave nothing to.
  */
 export function solveSamePayment(terms: LoanTerms, { samePaymentIn }: SamePayment): LoanTerms {
   const key = `payments.phases.${samePaymentIn[0]}.payment`;
-  if (terms.rateSteps.length > 0 || terms.index) {
-    throw new TermsFault(
-      key,
-      'One payment for several stretches can be solved at one rate; leave out the steps or the index, or give it.',
-    );
-  }
-  const growths = growthsAt(decimalOf(terms.annualRate), terms.compounding);
+  const growths = growthOfParts(terms, ratesOf(terms));
   const left = (payment: number): Decimal =>
     balanceLeft(
       contractSteps(paying(terms, samePaymentIn, payment), 'payment'),

@@ -2,10 +2,11 @@ import { Decimal } from 'decimal.js';
 import { formatAmount } from '../money/amount-text.ts';
 import { ratioFromDecimal, type Ratio } from '../money/ratio.ts';
 import { decimalOf, Precise } from '../money/precise.ts';
-import { growthsAt } from '../rates/growths-at.ts';
+import { rateTimeline } from '../rates/rate-timeline.ts';
 import { TermsFault } from '../terms-fault.ts';
 import { checkLoanTerms } from './check-loan-terms.ts';
 import { balanceLeft } from './contract-balance.ts';
+import { growthOfParts, ratesOf } from './contract-growth.ts';
 import { contractSteps, type ContractStep } from './contract-steps.ts';
 import type { LoanTerms } from './loan-terms.ts';
 import { solveSamePayment, type SamePayment } from './solve-same-payment.ts';
@@ -33,14 +34,8 @@ export function solveUnknown(terms: LoanTerms, unknown: LoanUnknown): LoanTerms 
 
 /** The terms with their amount solved from rate and payments, rounded to the minor unit. Throws {@link TermsFault}. */
 function solveAmount(terms: LoanTerms): LoanTerms {
-  if (terms.rateSteps.length > 0 || terms.index) {
-    throw new TermsFault(
-      'amount',
-      'The amount can be solved at one rate; leave out the steps or the index first.',
-    );
-  }
   const steps = contractSteps(terms, 'amount');
-  const growths = growthsAt(decimalOf(terms.annualRate), terms.compounding);
+  const growths = growthOfParts(terms, ratesOf(terms));
   // The balance at the end is a·amount + b; the amount that makes it zero is −b/a.
   const constant = balanceLeft(steps, new Precise(0), growths, terms.takenOn?.accruedInterest);
   const slope = balanceLeft(steps, new Precise(1), growths, terms.takenOn?.accruedInterest).minus(constant);
@@ -61,10 +56,11 @@ function solveAmount(terms: LoanTerms): LoanTerms {
  * leave nothing, with what they would leave. Throws {@link TermsFault} where none from 0 to 1000 % does, with what would.
  */
 function solveAnnualRate(terms: LoanTerms): LoanTerms {
-  if (terms.rateSteps.length > 0 || terms.index) {
+  const later = ratesOf(terms).slice(1);
+  if (rateTimeline(terms.start, terms.annualRate, terms.rateSteps, terms.index)[0]?.because !== 'agreed') {
     throw new TermsFault(
       'rate.annual',
-      'A rate with steps or an index cannot be solved; leave them out first.',
+      'The rate is set from the start by its index or a step, so this one is never in force; leave it out.',
     );
   }
   const steps = contractSteps(terms, 'rate.annual');
@@ -72,10 +68,16 @@ function solveAnnualRate(terms: LoanTerms): LoanTerms {
     balanceLeft(
       steps,
       new Precise(terms.amount),
-      growthsAt(rate, terms.compounding),
+      growthOfParts(terms, [rate, ...later]),
       terms.takenOn?.accruedInterest,
     );
   const atZero = left(new Precise(0));
+  if (left(new Precise(highestRate)).eq(atZero)) {
+    throw new TermsFault(
+      'rate.annual',
+      'While this rate is in force only its interest is paid, so any rate would do; give the rate.',
+    );
+  }
   if (atZero.gt(0)) throw tooLittle(terms, steps, atZero.toNumber());
   if (left(new Precise(highestRate)).lt(0)) {
     throw new TermsFault('rate.annual', 'Even at 1000% these payments repay more than is owed; lower them.');

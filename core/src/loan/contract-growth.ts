@@ -1,0 +1,50 @@
+import type { Decimal } from 'decimal.js';
+import type { Fraction, InterestPeriod } from '../calendar/fraction.ts';
+import { dayCounts } from '../calendar/day-counts/day-counts.ts';
+import { decimalOf, Precise } from '../money/precise.ts';
+import { growsOnInterest } from '../rates/compounding.ts';
+import { growthsAt } from '../rates/growths-at.ts';
+import { rateAt, rateTimeline, type RateTimeline } from '../rates/rate-timeline.ts';
+import type { LoanTerms } from './loan-terms.ts';
+
+/** A share of a year at one rate, by its place among the rates. */
+export interface RatePart {
+  readonly years: Fraction;
+  readonly rate: number;
+}
+
+/** The rates of a loan in order, in decimals. */
+export function ratesOf({ start, annualRate, rateSteps, index }: LoanTerms): Decimal[] {
+  return rateTimeline(start, annualRate, rateSteps, index).map((rate) => decimalOf(rate.annualRate));
+}
+
+/** A period cut wherever the rate changes inside it; each part is counted within the whole period. */
+export function rateParts(terms: LoanTerms, rates: RateTimeline, period: InterestPeriod): RatePart[] {
+  const { years } = dayCounts[terms.dayCount];
+  const parts: RatePart[] = [];
+  let from = period.from;
+  do {
+    const rate = rateAt(rates, from);
+    const to = Math.min(period.to, rates[rate + 1]?.from ?? period.to);
+    parts.push({ years: years(from, to, period), rate });
+    from = to;
+  } while (from < period.to);
+  return parts;
+}
+
+/**
+ * Growth over the parts of a period, unrounded, at rates in decimals: under a compounding frequency the growth of parts
+ * multiplies, otherwise their interest adds up.
+ */
+export function growthOfParts(
+  { compounding }: LoanTerms,
+  rates: readonly Decimal[],
+): (parts: readonly RatePart[]) => Decimal {
+  const growths = rates.map((rate) => growthsAt(rate, compounding));
+  const multiplies = growsOnInterest(compounding);
+  return (parts) =>
+    parts.reduce((sum, { years, rate }) => {
+      const growth = growths[rate]?.(years) ?? new Precise(0);
+      return multiplies ? sum.plus(1).times(growth.plus(1)).minus(1) : sum.plus(growth);
+    }, new Precise(0));
+}
