@@ -42,6 +42,11 @@ export async function expectAccessible(page: Page): Promise<void> {
   await page.emulateMedia({ colorScheme: 'light' });
 }
 
+/** What is said beneath a field. */
+export function atField(page: Page, text: string): Locator {
+  return page.locator('mat-hint').filter({ hasText: text });
+}
+
 /** The row of a table of figures that holds a text. */
 export function rowWith(page: Page, text: string | RegExp): Locator {
   return page.getByRole('row').filter({ hasText: text });

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import exceljs from 'exceljs';
 import { parse } from 'csv-parse/sync';
-import { expect, expectAccessible, goTo, logIn, rowWith, test } from './coffer.ts';
+import { atField, expect, expectAccessible, goTo, logIn, rowWith, test } from './coffer.ts';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -36,15 +36,15 @@ test('2. a level loan is typed in, its schedule forming beside; bad input is exp
   await field('Name').fill('Polishing bay loan');
   await field('Lender').fill('Quillhaven Bank');
   await field('Amount, EUR').fill('minus five');
-  await expect(page.getByText('“minus five” is not understood')).toBeVisible();
+  await expect(atField(page, '“minus five” is not understood')).toBeVisible();
   await field('Amount, EUR').fill('100k');
   await field('Start').fill('30 feb 2026');
-  await expect(page.getByText('type a date that exists')).toBeVisible();
+  await expect(atField(page, 'type a date that exists')).toBeVisible();
   await field('Start').fill('1 oct 26');
   await field('First payment').fill('1 sep 26');
   await field('Annual rate, %').fill('6');
   await field('Number of payments').fill('360');
-  await expect(page.getByText('which is not after the start')).toBeVisible();
+  await expect(atField(page, 'which is not after the start')).toBeVisible();
   await field('First payment').fill('1 nov 26');
   // Monthly mortgage payment tables, widely printed: 100,000 at 6 % over 360 months pays 599.55; from memory.
   await expect(page.getByRole('definition').filter({ hasText: '599.55' })).toBeVisible();
@@ -52,7 +52,7 @@ test('2. a level loan is typed in, its schedule forming beside; bad input is exp
   await expectAccessible(page);
 
   await field('Annual rate, %').fill('1200');
-  await expect(page.getByText('a rate may be at most 1000%')).toBeVisible();
+  await expect(atField(page, 'a rate may be at most 1000%')).toBeVisible();
   await expect(page.getByText('This is the last schedule that could be worked out')).toBeVisible();
   await field('Annual rate, %').fill('6');
   await page.getByRole('button', { name: 'Take on' }).click();

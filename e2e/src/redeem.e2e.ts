@@ -1,4 +1,4 @@
-import { expect, expectAccessible, logIn, rowWith, test } from './coffer.ts';
+import { atField, expect, expectAccessible, logIn, rowWith, test } from './coffer.ts';
 
 test('a bond is composed in full, with what is wrong said at its field', async ({ page }) => {
   await logIn(page);
@@ -13,12 +13,12 @@ test('a bond is composed in full, with what is wrong said at its field', async (
   await field('Matures').fill('1 mar 30');
   await field('Coupon rate, %').fill('6');
   await field('Price, percent of face').fill('0');
-  await expect(page.getByText('a price must be above 0 and at most 1000 percent')).toBeVisible();
+  await expect(atField(page, 'a price must be above 0 and at most 1000 percent')).toBeVisible();
   await field('Price, percent of face').fill('100');
   // Counted back from 1 March 2030, 15 June 2026 is no coupon date: it is said where the dates are.
-  await expect(page.getByText('15 Jun 2026 is not on a coupon date')).toBeVisible();
+  await expect(atField(page, '15 Jun 2026 is not on a coupon date')).toBeVisible();
   await field('Coupon runs from, if before the issue').fill('1 jul 26');
-  await expect(page.getByText('after the issue on 15 Jun 2026')).toBeVisible();
+  await expect(atField(page, 'after the issue on 15 Jun 2026')).toBeVisible();
   await field('Coupon runs from, if before the issue').fill('1 mar 26');
   const instalments = page.locator('coffer-bond-event-fields');
   const of = (at: number, label: string): ReturnType<typeof page.getByRole> =>
@@ -27,7 +27,7 @@ test('a bond is composed in full, with what is wrong said at its field', async (
   await of(0, 'Face').fill('200,000');
   await of(1, 'On').fill('1 may 29');
   await of(1, 'Face').fill('100,000');
-  await expect(page.getByText('The next is 1 Mar 2030')).toBeVisible();
+  await expect(atField(page, 'The next is 1 Mar 2030')).toBeVisible();
   await of(1, 'On').fill('1 mar 29');
   // Common practice: 500,000 at 6 % for 104 of 360 days is 8,666.67 of coupon sold with the bonds, at 30/360.
   await expect(rowWith(page, 'Interest payable')).toContainText('8,666.67');
