@@ -109,7 +109,7 @@ function columns(schedule: BondSchedule): GridColumn<ScheduleRow>[] {
     ...(retires ? [] : [figure('opening', 'Opening', { track: 'minmax(100px, 1.15fr)' })]),
     ...(terms.zeroCoupon ? [] : [movement('coupon', 'Coupon', { tone: 'principal' })]),
     movement('expense', 'Expense', { tone: 'interest' }),
-    movement('amortization', 'Amortization'),
+    movement('amortization', 'Amortized'),
     ...(retires ? [movement('retired', 'Retired', { track: 'minmax(80px, 1.1fr)' })] : []),
     ...(terms.redemptions.length > 0 ? [movement('gain', 'Gain or loss')] : []),
     figure('unamortized', premium ? 'Premium left' : terms.issueCosts ? 'Unamortized' : 'Discount left', {

@@ -135,7 +135,7 @@ export class PreviewPanel {
       ...(more.length === 0 ? [figure('opening', 'Opening')] : []),
       figure('payment', 'Payment'),
       figure('interest', 'Interest', 'interest'),
-      figure('principal', 'Principal', 'principal'),
+      figure('principal', line ? 'Repaid' : 'Principal', 'principal'),
       ...more,
       figure('closing', 'Closing'),
     ];
