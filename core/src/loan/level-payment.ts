@@ -10,12 +10,14 @@ export interface Growths {
   at(period: number): Ratio;
   /** The same as a double. */
   estimate(period: number): number;
+  /** The period from which on each grows as it does, where that is known without asking for every one. */
+  readonly evenFrom?: number;
 }
 
 /** The same growth in every period. */
 export function evenGrowths(count: number, growth: Ratio): Growths {
   const estimate = ratioToNumber(growth);
-  return { count, at: () => growth, estimate: () => estimate };
+  return { count, at: () => growth, estimate: () => estimate, evenFrom: 0 };
 }
 
 /** What a level payment repays besides its balance, or leaves. Minor units. */
@@ -58,13 +60,19 @@ export function levelPaymentExact(
   return owed.minus(discount.times(balloon)).div(annuity);
 }
 
+/** Present value of an annuity of one: (1 − (1+g)^−n) / g, in the form that loses no digits where g is small. */
+function annuityFactor(growth: number, count: number): number {
+  return growth === 0 ? count : -Math.expm1(-count * Math.log1p(growth)) / growth;
+}
+
 /** The same in doubles, with nothing besides: good to about one part in 10^12. */
 function levelPaymentEstimate(balance: number | Decimal, growths: Growths): number {
   let discount = 1;
   let annuity = 0;
   let last = -1;
   let factor = 1;
-  for (let period = 0; period < growths.count; period += 1) {
+  const even = Math.min(growths.evenFrom ?? growths.count, growths.count);
+  for (let period = 0; period < even; period += 1) {
     const growth = growths.estimate(period);
     if (growth !== last) {
       factor = 1 / (1 + growth);
@@ -73,6 +81,7 @@ function levelPaymentEstimate(balance: number | Decimal, growths: Growths): numb
     discount *= factor;
     annuity += discount;
   }
+  if (even < growths.count) annuity += discount * annuityFactor(growths.estimate(even), growths.count - even);
   return Number(balance) / annuity;
 }
 

@@ -33,7 +33,13 @@ export function settingGrowths(growths: PeriodGrowths, point: SettingPoint, coun
   const { stretch, at, rate, firstGrowth } = point;
   const growth = (period: number): Pick<PeriodGrowth, 'exact' | 'estimate'> =>
     period === 0 && firstGrowth ? firstGrowth : growths.at(stretch, at + period, rate);
-  return { count, at: (period) => growth(period).exact(), estimate: (period) => growth(period).estimate };
+  const even = growths.evenFrom(stretch);
+  return {
+    count,
+    at: (period) => growth(period).exact(),
+    estimate: (period) => growth(period).estimate,
+    ...(even !== undefined && { evenFrom: Math.max(firstGrowth ? 1 : 0, even - at) }),
+  };
 }
 
 /**

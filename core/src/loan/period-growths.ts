@@ -43,6 +43,11 @@ export class PeriodGrowths {
     this.byDays = byDays.includes(terms.dayCount);
   }
 
+  /** The place in a stretch from which on every period, however far it is spread, grows as the one before. */
+  evenFrom({ cycleFrom, oddLast }: Stretch): number | undefined {
+    return this.even && cycleFrom !== null && !oddLast ? 1 : undefined;
+  }
+
   /**
    * Growth over the period that ends with a payment of a stretch.
    *
