@@ -265,6 +265,18 @@ describe('unrounded books', () => {
     const left = bondProofs(schedule).at(-1);
     expect(left).toMatchObject({ holds: true, difference: 0 });
   });
+
+  it('show carrying amount and discount that add up to the face, where the price makes half a cent', () => {
+    const schedule = build('8', {
+      face: 1_000_001,
+      price: priced('50.0000'),
+      rounding: { interest: 'none', ties: 'away-from-zero' },
+    });
+    expect(schedule.proceeds + (schedule.rows[0]?.unamortized ?? 0)).toBe(1_000_001);
+    expect(
+      schedule.rows.every(({ closing, unamortized, faceAfter }) => closing + unamortized === faceAfter),
+    ).toBe(true);
+  });
 });
 
 describe('bonds that cannot be', () => {

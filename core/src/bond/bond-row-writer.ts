@@ -90,13 +90,15 @@ export class BondRowWriter {
       closing,
     };
     const minor = (grains: bigint): number => this.minor(grains);
+    // Face less what is unamortized as shown, so that the two always add up to the face, half cents and all.
+    const carrying = (of: Carried): number => minor(of.face) - minor(of.discount + of.costs);
     this.rows.push({
       kind,
       n,
       due,
       faceBefore: minor(before.face),
       faceAfter: minor(after.face),
-      opening: minor(opening),
+      opening: carrying(before),
       coupon: minor(charged.coupon),
       received: minor(received),
       expense: minor(exact.expense),
@@ -107,7 +109,7 @@ export class BondRowWriter {
       gain: minor(retired) - minor(paid),
       unamortized: minor(exact.unamortized),
       unamortizedCosts: minor(after.costs),
-      closing: minor(closing),
+      closing: carrying(after),
       exactExpense,
       ...(redemption !== undefined && { redemption }),
       booked: this.booked(before, after, charged),

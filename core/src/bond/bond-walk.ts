@@ -60,7 +60,7 @@ class BondWalk {
       bases: this.bases,
       rates,
       accruedReceived: received,
-      proceeds: writer.minor(this.atIssue.face - this.atIssue.discount) + received,
+      proceeds: terms.face - writer.minor(this.atIssue.discount) + received,
     };
   }
 

@@ -284,7 +284,9 @@ describe('a fund beside the debt it repays', () => {
           .filter(({ account }) => account === 'cash');
         const paid = cash.reduce((sum, { credit }) => sum + credit, 0);
         const costs = debt.terms.issueCosts?.amount ?? 0;
-        expect(fundAndDebt(repaying, debt).paidOnDebt).toBeLessThanOrEqual(paid + costs);
+        // Where a loan rounds nothing, its totals are rounded apart from the entries: payments, extra, and fees.
+        const apart = debt.kind === 'loan' && Object.values(debt.terms.rounding).includes('none') ? 2 : 0;
+        expect(fundAndDebt(repaying, debt).paidOnDebt).toBeLessThanOrEqual(paid + costs + apart);
       }),
       { numRuns: 60 },
     );

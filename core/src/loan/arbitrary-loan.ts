@@ -37,6 +37,9 @@ const lastPhase: fc.Arbitrary<Phase> = fc.oneof(
   fc
     .tuple(fc.integer({ min: 1, max: 120 }), fc.constantFrom(0, 0, 0, 24))
     .map(([count, longer]): Phase => ({ type: 'level', count, amortizeOver: count + longer })),
+  fc
+    .tuple(phaseCounts, fc.integer({ min: 1, max: 90_000_000 }))
+    .map(([count, balloon]): Phase => ({ type: 'level', count, amortizeOver: count, balloon })),
   phaseCounts.map((count): Phase => ({ type: 'equal-principal', count })),
   phaseCounts.map((count): Phase => ({ type: 'interest-only', count })),
 );

@@ -91,7 +91,7 @@ describe('what is unknown', () => {
           expect(Math.abs(ratioToNumber(back) - 0.06)).toBeLessThan(1e-4 / days);
         },
       ),
-      { numRuns: 60 },
+      { numRuns: 25 },
     );
   });
 
