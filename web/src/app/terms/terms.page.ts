@@ -16,7 +16,7 @@ import { MatMenuModule } from '@angular/material/menu';
 import { Router, RouterLink } from '@angular/router';
 import { animationFrameScheduler, auditTime, debounceTime, map, startWith, switchMap, tap } from 'rxjs';
 import { parseDay } from '@coffer/core';
-import { type Fault, showText, showDecimal } from '@coffer/contract';
+import { type Fault, showText } from '@coffer/contract';
 import { ApiRefusal, newKey } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { AsOfService } from '../company/as-of.service';
@@ -37,6 +37,7 @@ import { faultsInWords, missingFields } from './form/missing-fields';
 import { putBack, termsForm, type TypedTerms } from './form/terms-form';
 import { typedDocument } from './form/typed-document';
 import { UndoHistory } from './form/undo-history';
+import { solvedOfLoan, workedOutInStretch, workedOutOfBond } from './form/worked-out';
 import { PreviewPanel } from './preview/preview-panel';
 import type { PreviewAnswer } from './preview/schedule-preview';
 import { SchedulePreviewService } from './preview/schedule-preview.service';
@@ -180,37 +181,14 @@ export class TermsPage {
     return this.asked() && this.reading().missing.includes(key) ? 'Needed.' : '';
   };
 
-  /** The price that a yield makes, or the yield that a price makes. */
-  protected readonly workedOut = (of: 'price' | 'yield'): string => {
-    const made = this.made()?.schedule;
-    if (made?.kind !== 'bond' || this.stale() || this.typed().bond[of].trim() !== '') return '';
-    const text = of === 'price' ? made.price : (made.yield ?? made.effectiveRate)?.replace('%', '');
-    return text === undefined ? '' : `worked out: ${Number(text).toFixed(6)}${of === 'yield' ? '%' : ''}`;
-  };
-
-  /** The amount or rate that was solved for a field holding a question mark. */
-  protected readonly solved = (key: 'amount' | 'annual'): string => {
-    const { amount, rate } = this.typed().loan;
-    const asked = (key === 'amount' ? amount : rate).trim() === '?';
-    const value = this.made()?.schedule.solved?.[key];
-    if (!asked || this.stale() || value === undefined) return '';
-    const text = String(value).replace('%', '');
-    return key === 'amount'
-      ? `worked out: ${showDecimal(Number(text).toFixed(this.digits()))}`
-      : `worked out: ${Number(text).toFixed(6)}%`;
-  };
-
-  /** What a payment or a count left open in a stretch comes to. */
-  protected workedStretch(at: number): string {
-    const made = this.made();
-    if (!made || this.stale()) return '';
-    if (this.typed().loan.stretches[at]?.count.trim() === '?') {
-      const count = made.schedule.solved?.['count'];
-      return count === undefined ? '' : `worked out: ${count}`;
-    }
-    const payment = made.life?.payments[at];
-    return payment ? `worked out: ${showDecimal(payment)}` : '';
-  }
+  /** What is known of the schedule while it follows what is typed. */
+  private readonly current = computed(() => (this.stale() ? undefined : this.made()));
+  protected readonly workedOut = (of: 'price' | 'yield'): string =>
+    workedOutOfBond(of, this.typed().bond, this.current()?.schedule);
+  protected readonly solved = (key: 'amount' | 'annual'): string =>
+    solvedOfLoan(key, this.typed().loan, this.current()?.schedule, this.digits());
+  protected readonly workedStretch = (at: number): string =>
+    workedOutInStretch(at, this.typed().loan, this.current());
 
   /** Another stretch after the one that is chosen, or after the last. */
   protected addStretch(): void {

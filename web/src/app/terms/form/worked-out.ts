@@ -1,0 +1,43 @@
+import { showDecimal } from '@coffer/contract';
+import type { PreviewAnswer, SchedulePreview } from '../preview/schedule-preview';
+import type { TypedLoan } from './loan-form';
+import type { TypedTerms } from './terms-form';
+
+type Made = Extract<PreviewAnswer, { ok: true }>;
+
+/** The price that a typed yield makes, or the yield that a typed price makes; nothing for the one that is typed. */
+export function workedOutOfBond(
+  of: 'price' | 'yield',
+  typed: TypedTerms['bond'],
+  made: SchedulePreview | undefined,
+): string {
+  if (made?.kind !== 'bond' || typed[of].trim() !== '') return '';
+  const text = of === 'price' ? made.price : (made.yield ?? made.effectiveRate)?.replace('%', '');
+  return text === undefined ? '' : `worked out: ${Number(text).toFixed(6)}${of === 'yield' ? '%' : ''}`;
+}
+
+/** The amount or rate that was solved for a field holding a question mark. */
+export function solvedOfLoan(
+  key: 'amount' | 'annual',
+  { amount, rate }: TypedLoan,
+  made: SchedulePreview | undefined,
+  digits: number,
+): string {
+  const value = made?.solved?.[key];
+  if ((key === 'amount' ? amount : rate).trim() !== '?' || value === undefined) return '';
+  const text = String(value).replace('%', '');
+  return key === 'amount'
+    ? `worked out: ${showDecimal(Number(text).toFixed(digits))}`
+    : `worked out: ${Number(text).toFixed(6)}%`;
+}
+
+/** What a payment or a count left open in a stretch comes to. */
+export function workedOutInStretch(at: number, { stretches }: TypedLoan, made: Made | undefined): string {
+  if (!made) return '';
+  if (stretches[at]?.count.trim() === '?') {
+    const count = made.schedule.solved?.['count'];
+    return count === undefined ? '' : `worked out: ${count}`;
+  }
+  const payment = made.life?.payments[at];
+  return payment ? `worked out: ${showDecimal(payment)}` : '';
+}
