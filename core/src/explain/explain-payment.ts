@@ -2,7 +2,7 @@ import { formatDay } from '../calendar/calendar-day.ts';
 import { recordedFor } from '../loan/loan-events.ts';
 import type { LoanRow, LoanSchedule, PaymentSetting } from '../loan/loan-schedule.ts';
 import { minorUnits } from '../loan/loan-terms.ts';
-import { unroundedPayment } from '../loan/payment-setting.ts';
+import { levelledBesides, unroundedPayment } from '../loan/payment-setting.ts';
 import { PeriodGrowths } from '../loan/period-growths.ts';
 import { formatPercent } from '../rates/annual-rate.ts';
 import type { ExplainStep, Explanation } from './explanation.ts';
@@ -120,8 +120,7 @@ function byAgreement(
             label: setting.anew ? 'Levelled anew: balance to repay' : 'Balance to repay',
             amount: minorUnits(schedule.terms, setting.balance),
           },
-          ...broughtInStep(schedule, setting),
-          ...balloonStep(schedule, setting),
+          ...besidesSteps(schedule, setting),
           { label: 'Spread over', text: `${setting.over} payments`, link: { to: 'terms', key: 'count' } },
           {
             label: 'Annual rate',
@@ -138,21 +137,19 @@ function byAgreement(
   }
 }
 
-function broughtInStep({ terms }: LoanSchedule, { stretch, at }: PaymentSetting): ExplainStep[] {
-  const accrued = terms.takenOn?.accruedInterest ?? 0;
-  if (stretch > 0 || at > 0 || accrued === 0) return [];
-  return [
+function besidesSteps({ terms, stretches }: LoanSchedule, setting: PaymentSetting): ExplainStep[] {
+  const { broughtIn, balloon } = levelledBesides(terms, stretches, setting);
+  const steps: ExplainStep[] = [
     {
       label: '+ with the first payment, interest accrued before the start',
-      amount: accrued,
+      amount: broughtIn,
       link: { to: 'terms', key: 'takenOn' },
     },
+    {
+      label: '− left after the last',
+      amount: Math.round(Number(balloon)),
+      link: { to: 'terms', key: 'count' },
+    },
   ];
-}
-
-function balloonStep({ terms, stretches }: LoanSchedule, setting: PaymentSetting): ExplainStep[] {
-  const phase = stretches[setting.stretch]?.phase;
-  if (phase?.type !== 'level' || phase.balloon === undefined) return [];
-  const left = Math.min(phase.balloon, minorUnits(terms, setting.balance));
-  return [{ label: '− left after the last', amount: left, link: { to: 'terms', key: 'count' } }];
+  return steps.filter(({ amount }) => amount !== 0);
 }

@@ -13,9 +13,9 @@ export interface RatePart {
   readonly rate: number;
 }
 
-/** The rates of a loan in order, in decimals. */
-export function ratesOf({ start, annualRate, rateSteps, index }: LoanTerms): Decimal[] {
-  return rateTimeline(start, annualRate, rateSteps, index).map((rate) => decimalOf(rate.annualRate));
+/** The agreed rates of a loan in order, renewals apart. */
+export function agreedRates({ start, annualRate, rateSteps, index }: LoanTerms): RateTimeline {
+  return rateTimeline(start, annualRate, rateSteps, index);
 }
 
 /** A period cut wherever the rate changes inside it; each part is counted within the whole period. */
@@ -33,14 +33,19 @@ export function rateParts(terms: LoanTerms, rates: RateTimeline, period: Interes
 }
 
 /**
- * Growth over the parts of a period, unrounded, at rates in decimals: under a compounding frequency the growth of parts
- * multiplies, otherwise their interest adds up.
+ * Growth over the parts of a period, unrounded: under a compounding frequency the growth of parts multiplies, otherwise
+ * their interest adds up.
+ *
+ * @param first tried in place of the first rate
  */
 export function growthOfParts(
   { compounding }: LoanTerms,
-  rates: readonly Decimal[],
+  rates: RateTimeline,
+  first?: Decimal,
 ): (parts: readonly RatePart[]) => Decimal {
-  const growths = rates.map((rate) => growthsAt(rate, compounding));
+  const growths = rates.map(({ annualRate }, at) =>
+    growthsAt(at === 0 && first ? first : decimalOf(annualRate), compounding),
+  );
   const multiplies = growsOnInterest(compounding);
   return (parts) =>
     parts.reduce((sum, { years, rate }) => {

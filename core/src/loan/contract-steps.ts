@@ -1,7 +1,7 @@
 import { formatDay } from '../calendar/calendar-day.ts';
-import { rateTimeline, type RateTimeline } from '../rates/rate-timeline.ts';
+import type { RateTimeline } from '../rates/rate-timeline.ts';
 import { TermsFault } from '../terms-fault.ts';
-import { rateParts, type RatePart } from './contract-growth.ts';
+import { agreedRates, rateParts, type RatePart } from './contract-growth.ts';
 import type { LoanTerms, Phase } from './loan-terms.ts';
 import { loanStretches, stretchPeriod, type Stretch } from './stretch.ts';
 
@@ -26,7 +26,7 @@ export type SolvedKey = 'amount' | 'rate.annual' | 'payment';
  */
 export function contractSteps(terms: LoanTerms, unknown: SolvedKey): ContractStep[] {
   const stretches = loanStretches({ ...terms, events: [] });
-  const rates = rateTimeline(terms.start, terms.annualRate, terms.rateSteps, terms.index);
+  const rates = agreedRates(terms);
   refuseLevelledAnew(terms, rates, unknown);
   return stretches.flatMap((stretch, at) => {
     const last = at === stretches.length - 1;

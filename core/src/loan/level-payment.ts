@@ -1,8 +1,7 @@
 import Decimal from 'decimal.js';
+import { Precise } from '../money/precise.ts';
 import { ratioToNumber, type Ratio } from '../money/ratio.ts';
 import { TermsFault } from '../terms-fault.ts';
-
-const Precise = Decimal.clone({ precision: 70, rounding: Decimal.ROUND_HALF_UP });
 
 /** The growth of each period over which a balance is repaid, in order. */
 export interface Growths {
@@ -35,7 +34,7 @@ const nothingBesides: LevelledBesides = { broughtIn: 0, balloon: 0 };
  * unrounded.
  *
  * P = (B + A·1/(1+g₁) − L·Π 1/(1+gᵢ)) / Σ Π 1/(1+gᵢ), with A brought in and L left: the present value of an annuity with each period's own factor (Kellison, The
- * Theory of Interest, sections 3.2 and 6.2). 70 digits, so that what is rounded from it is right to the last unit.
+ * Theory of Interest, sections 3.2 and 6.2). 80 digits, so that what is rounded from it is right to the last unit.
  */
 export function levelPaymentExact(
   balance: number | Decimal,

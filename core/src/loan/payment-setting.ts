@@ -1,5 +1,6 @@
-import { Decimal } from 'decimal.js';
+import type { Decimal } from 'decimal.js';
 import { formatAmount } from '../money/amount-text.ts';
+import { Precise } from '../money/precise.ts';
 import { ratio } from '../money/ratio.ts';
 import { roundedProduct } from '../money/rounded-product.ts';
 import { roundRatio } from '../money/round-ratio.ts';
@@ -11,8 +12,6 @@ import type { PaymentSetting } from './loan-schedule.ts';
 import { grainsPerMinorUnit, type LoanTerms } from './loan-terms.ts';
 import type { PeriodGrowth, PeriodGrowths } from './period-growths.ts';
 import type { Stretch } from './stretch.ts';
-
-const Precise = Decimal.clone({ precision: 70 });
 
 /** Where in a loan's life a payment is set. */
 export interface SettingPoint {
@@ -190,6 +189,20 @@ export function decimalMinor(amount: bigint, grains: bigint): Decimal {
   return new Precise(amount.toString()).div(grains.toString());
 }
 
+function pointOf(stretches: readonly Stretch[], setting: PaymentSetting): SettingPoint {
+  const { stretch, at, balance, rate, firstGrowth } = setting;
+  return { stretch: stretches[stretch] as Stretch, stretchAt: stretch, at, balance, rate, firstGrowth };
+}
+
+/** What a level payment repays besides its balance, or leaves. */
+export function levelledBesides(
+  terms: LoanTerms,
+  stretches: readonly Stretch[],
+  setting: PaymentSetting,
+): LevelledBesides {
+  return besidesOf(terms, pointOf(stretches, setting));
+}
+
 /** The unrounded amount of a level payment, in currency units, to 30 digits. */
 export function unroundedPayment(
   terms: LoanTerms,
@@ -197,14 +210,7 @@ export function unroundedPayment(
   stretches: readonly Stretch[],
   setting: PaymentSetting,
 ): string {
-  const point: SettingPoint = {
-    stretch: stretches[setting.stretch] as Stretch,
-    stretchAt: setting.stretch,
-    at: setting.at,
-    balance: setting.balance,
-    rate: setting.rate,
-    firstGrowth: setting.firstGrowth,
-  };
+  const point = pointOf(stretches, setting);
   const balance = decimalMinor(setting.balance, grainsPerMinorUnit(terms));
   const exact = levelPaymentExact(
     balance,

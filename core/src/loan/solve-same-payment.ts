@@ -2,7 +2,7 @@ import { Decimal } from 'decimal.js';
 import { Precise } from '../money/precise.ts';
 import { TermsFault } from '../terms-fault.ts';
 import { balanceLeft } from './contract-balance.ts';
-import { growthOfParts, ratesOf } from './contract-growth.ts';
+import { agreedRates, growthOfParts } from './contract-growth.ts';
 import { contractSteps } from './contract-steps.ts';
 import type { LoanTerms } from './loan-terms.ts';
 
@@ -23,7 +23,7 @@ export interface SamePayment {
  */
 export function solveSamePayment(terms: LoanTerms, { samePaymentIn }: SamePayment): LoanTerms {
   const key = `payments.phases.${samePaymentIn[0]}.payment`;
-  const growths = growthOfParts(terms, ratesOf(terms));
+  const growths = growthOfParts(terms, agreedRates(terms));
   const left = (payment: number): Decimal =>
     balanceLeft(
       contractSteps(paying(terms, samePaymentIn, payment), 'payment'),

@@ -2,11 +2,10 @@ import { Decimal } from 'decimal.js';
 import { formatAmount } from '../money/amount-text.ts';
 import { ratioFromDecimal, type Ratio } from '../money/ratio.ts';
 import { decimalOf, Precise } from '../money/precise.ts';
-import { rateTimeline } from '../rates/rate-timeline.ts';
 import { TermsFault } from '../terms-fault.ts';
 import { checkLoanTerms } from './check-loan-terms.ts';
 import { balanceLeft } from './contract-balance.ts';
-import { growthOfParts, ratesOf } from './contract-growth.ts';
+import { agreedRates, growthOfParts } from './contract-growth.ts';
 import { contractSteps, type ContractStep } from './contract-steps.ts';
 import type { LoanTerms } from './loan-terms.ts';
 import { solveSamePayment, type SamePayment } from './solve-same-payment.ts';
@@ -35,7 +34,7 @@ export function solveUnknown(terms: LoanTerms, unknown: LoanUnknown): LoanTerms 
 /** The terms with their amount solved from rate and payments, rounded to the minor unit. Throws {@link TermsFault}. */
 function solveAmount(terms: LoanTerms): LoanTerms {
   const steps = contractSteps(terms, 'amount');
-  const growths = growthOfParts(terms, ratesOf(terms));
+  const growths = growthOfParts(terms, agreedRates(terms));
   // The balance at the end is a·amount + b; the amount that makes it zero is −b/a.
   const constant = balanceLeft(steps, new Precise(0), growths, terms.takenOn?.accruedInterest);
   const slope = balanceLeft(steps, new Precise(1), growths, terms.takenOn?.accruedInterest).minus(constant);
@@ -56,8 +55,8 @@ function solveAmount(terms: LoanTerms): LoanTerms {
  * leave nothing, with what they would leave. Throws {@link TermsFault} where none from 0 to 1000 % does, with what would.
  */
 function solveAnnualRate(terms: LoanTerms): LoanTerms {
-  const later = ratesOf(terms).slice(1);
-  if (rateTimeline(terms.start, terms.annualRate, terms.rateSteps, terms.index)[0]?.because !== 'agreed') {
+  const rates = agreedRates(terms);
+  if (rates[0]?.because !== 'agreed') {
     throw new TermsFault(
       'rate.annual',
       'The rate is set from the start by its index or a step, so this one is never in force; leave it out.',
@@ -68,7 +67,7 @@ function solveAnnualRate(terms: LoanTerms): LoanTerms {
     balanceLeft(
       steps,
       new Precise(terms.amount),
-      growthOfParts(terms, [rate, ...later]),
+      growthOfParts(terms, rates, rate),
       terms.takenOn?.accruedInterest,
     );
   const atZero = left(new Precise(0));
