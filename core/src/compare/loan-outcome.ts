@@ -1,7 +1,7 @@
 import { calendarFields, daysInMonth, type CalendarDay } from '../calendar/calendar-day.ts';
 import { minorUnits } from '../loan/loan-terms.ts';
 import type { LoanSchedule } from '../loan/loan-schedule.ts';
-import { totalOf } from '../loan/totals.ts';
+import { paymentsMade, totalOf } from '../loan/totals.ts';
 
 /** What a loan comes to over its life. Amounts in minor units. */
 export interface LoanOutcome {
@@ -22,15 +22,11 @@ const asked: readonly string[] = ['level', 'agreed', 'changed'];
 
 /** Sums up a schedule. */
 export function loanOutcome(schedule: LoanSchedule): LoanOutcome {
-  const { length, n, payment, extra, date, closing, settings, terms } = schedule;
-  let payments = 0;
-  for (let row = 0; row < length; row += 1) {
-    if ((n[row] as number) > 0 && (payment[row] as number) + (extra[row] as number) > 0) payments += 1;
-  }
+  const { length, date, closing, settings, terms } = schedule;
   const set = settings.findLast(({ kind, amount }) => asked.includes(kind) && amount > 0n);
   return {
     payment: set && minorUnits(terms, set.amount),
-    payments,
+    payments: paymentsMade(schedule),
     interest: totalOf(schedule, 'interest'),
     paid: totalOf(schedule, 'payment') + totalOf(schedule, 'extra'),
     last: date[length - 1] as number,

@@ -19,6 +19,16 @@ export function totalOf(
   return minorUnits(terms, sum);
 }
 
+/** Numbered rows from `from` to `end` (not included) in which something is paid: not those of a deferral. */
+export function paymentsMade(schedule: LoanSchedule, from = 0, end = schedule.length): number {
+  const { n, payment, extra } = schedule;
+  let made = 0;
+  for (let row = from; row < end; row += 1) {
+    if ((n[row] as number) > 0 && (payment[row] as number) + (extra[row] as number) > 0) made += 1;
+  }
+  return made;
+}
+
 /** What was drawn after the start, minor units. */
 export function totalDrawn(schedule: LoanSchedule): number {
   let sum = 0;

@@ -44,7 +44,7 @@ export class DayEntriesDialog {
   protected readonly asked = inject<DayOfEntries>(MAT_DIALOG_DATA);
   protected readonly typed = new FormControl(showDay(this.asked.day), { nonNullable: true });
   private readonly text = toSignal(this.typed.valueChanges, { initialValue: this.typed.value });
-  private readonly read = computed(() => readDay(this.text()));
+  private readonly read = computed(() => readDay(this.text(), this.asked.day));
   protected readonly fault = computed(() =>
     this.read() === undefined ? 'Type a date that exists, such as 15 Jun 2026.' : '',
   );

@@ -98,7 +98,7 @@ export class RecordPaymentDialog {
   protected readonly failed = signal('');
   private readonly refusal = signal<ApiRefusal | undefined>(undefined);
   private readonly typed = toSignal(this.form.valueChanges, { initialValue: this.form.getRawValue() });
-  private readonly on = computed(() => readDay(this.typed().on ?? ''));
+  private readonly on = computed(() => readDay(this.typed().on ?? '', parseDay(this.typed().due ?? '')));
   private readonly amount = computed(() => readNumber(this.typed().amount ?? ''));
   private readonly chosen = computed(() => this.payments.find(({ due }) => due === this.typed().due));
 

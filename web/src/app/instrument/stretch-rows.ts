@@ -2,6 +2,7 @@ import {
   bondTotalOf,
   explainBondTotal,
   explainTotal,
+  paymentsMade,
   totalOf,
   type BondSchedule,
   type CalendarDay,
@@ -30,6 +31,8 @@ export interface StretchRows {
   day(row: number): CalendarDay;
   /** Its number; 0 for a row between the numbered ones. */
   number(row: number): number;
+  /** Payments made, or coupons paid, from one row to another. */
+  count(from: number, end: number): number;
   total(key: string, from: number, end: number): number;
   /** The balance after the row before `end`. */
   closing(end: number): number;
@@ -56,6 +59,7 @@ function loanRows(schedule: LoanSchedule): StretchRows {
     ],
     day: (row) => date[row] as number,
     number: (row) => n[row] as number,
+    count: (from, end) => paymentsMade(schedule, from, end),
     total: (key, from, end) => totalOf(schedule, key as TotalledColumn, from, end),
     closing: (end) => (end > 0 ? (closing[end - 1] ?? 0) : terms.amount),
     explain: (key, from, end) => explainTotal(schedule, key as TotalledColumn, from, end),
@@ -76,6 +80,7 @@ function bondRows(schedule: BondSchedule): StretchRows {
     ],
     day: (row) => rows[row]?.due ?? 0,
     number: (row) => rows[row]?.n ?? 0,
+    count: (from, end) => rows.slice(from, end).filter((row) => (row.n ?? 0) > 0).length,
     total: (key, from, end) => bondTotalOf(schedule, key as TotalledBondColumn, from, end),
     closing: (end) => rows[end - 1]?.closing ?? 0,
     explain: (key, from, end) => explainBondTotal(schedule, key as TotalledBondColumn, from, end),

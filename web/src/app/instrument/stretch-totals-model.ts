@@ -10,7 +10,7 @@ export interface ChosenStretch {
   readonly end: number;
 }
 
-/** What a stretch comes to: its numbered rows, the sums of its columns, and where it ends. Minor units. */
+/** What a stretch comes to: its payments or coupons, the sums of its columns, and where it ends. Minor units. */
 export interface StretchSums {
   readonly count: number;
   readonly totals: Readonly<Record<string, number>>;
@@ -76,10 +76,8 @@ export function typedStretch(rows: StretchRows, typed: string): ChosenStretch | 
 
 /** A stretch added up. */
 export function sumsOf(rows: StretchRows, { from, end }: Pick<ChosenStretch, 'from' | 'end'>): StretchSums {
-  let count = 0;
-  for (let row = from; row < end; row += 1) if (rows.number(row) > 0) count += 1;
   const totals = rows.columns.map(({ key }) => [key, rows.total(key, from, end)] as const);
-  return { count, totals: Object.fromEntries(totals), closing: rows.closing(end) };
+  return { count: rows.count(from, end), totals: Object.fromEntries(totals), closing: rows.closing(end) };
 }
 
 /** The row that is meant by a payment number, a date, or a word for the end; `undefined` if none is. */

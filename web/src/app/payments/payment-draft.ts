@@ -46,7 +46,7 @@ export function draftOf(payment: DuePayment, by: string, digits: number): Paymen
 
 /** Reads a draft against what was agreed. */
 export function readDraft(payment: DuePayment, draft: PaymentDraft, digits: number): DraftReading {
-  const on = readDay(draft.on);
+  const on = readDay(draft.on, parseDay(payment.due));
   const plain = readNumber(draft.amount);
   const amount = plain === undefined ? undefined : parseAmount(plain, digits);
   const words: string[] = [];

@@ -4,6 +4,7 @@ import { readInstrument } from '@coffer/contract';
 import { describe, expect, it } from 'vitest';
 import { firstPaymentHint } from './fields/hints';
 import { eventForm } from './form/event-form';
+import { seasonOf } from './form/stretch-form';
 import { putBack, termsForm, type TypedTerms } from './form/terms-form';
 import { typedDocument } from './form/typed-document';
 import { begunFrom, firstDayOfEvent, startingPoints, type StartingPoint } from './starting-points';
@@ -107,16 +108,30 @@ describe('the day a new event is first put on', () => {
   const begun = { ...loan, start: '15 jan 26' };
 
   it('is the due date after the last event, or after the as-of date of a loan that runs', () => {
-    expect(firstDayOfEvent(begun, dues, day('2025-12-31'))).toBe('15 Feb 2026');
-    expect(firstDayOfEvent(begun, dues, day('2026-02-28'))).toBe('15 Mar 2026');
+    expect(firstDayOfEvent('draw', begun, dues, day('2025-12-31'))).toBe('15 Feb 2026');
+    expect(firstDayOfEvent('draw', begun, dues, day('2026-02-28'))).toBe('15 Mar 2026');
     const events = [eventForm({ type: 'draw', on: '20 mar 26' }).getRawValue()];
-    expect(firstDayOfEvent({ ...begun, events }, dues, day('2026-02-28'))).toBe('15 Apr 2026');
+    expect(firstDayOfEvent('draw', { ...begun, events }, dues, day('2026-02-28'))).toBe('15 Apr 2026');
+    // A renewal takes up where the payments end.
+    expect(firstDayOfEvent('renewal', begun, dues, day('2026-01-31'))).toBe('15 Apr 2026');
   });
 
   it('is a month on where nothing is due any more, and nothing before a start is typed', () => {
     const events = [eventForm({ type: 'extra-each', from: '15 apr 26' }).getRawValue()];
-    expect(firstDayOfEvent({ ...begun, events }, dues, undefined)).toBe('15 May 2026');
-    expect(firstDayOfEvent(loan, [], day('2026-02-28'))).toBe('');
+    expect(firstDayOfEvent('draw', { ...begun, events }, dues, undefined)).toBe('15 May 2026');
+    expect(firstDayOfEvent('draw', loan, [], day('2026-02-28'))).toBe('');
+  });
+});
+
+describe('a season that can be repeated', () => {
+  const [level, nothing, given] = ['level', 'no-payment', 'fixed'] as const;
+  it('is the last stretches whose kinds have come before, or all of them', () => {
+    expect(seasonOf([level])).toBe(1);
+    expect(seasonOf([nothing, level])).toBe(2);
+    expect(seasonOf([nothing, level, nothing, level])).toBe(2);
+    expect(seasonOf([given, nothing, level, nothing, level])).toBe(2);
+    expect(seasonOf([level, nothing, given, level, nothing, given])).toBe(3);
+    expect(seasonOf([level, nothing, given])).toBe(3);
   });
 });
 

@@ -1,7 +1,7 @@
 import { showDay } from '@coffer/contract';
 import { readDay } from '../typed/typed-day';
 import { bondEventForm, type TypedBond, type TypedBondEvent } from './form/bond-form';
-import { eventForm, type TypedEvent } from './form/event-form';
+import { eventForm, type EventType, type TypedEvent } from './form/event-form';
 import type { TypedLoan } from './form/loan-form';
 import { stretchForm, type TypedStretch } from './form/stretch-form';
 import { termsForm, type EnteredKind, type TypedTerms } from './form/terms-form';
@@ -201,9 +201,16 @@ export function begunFrom(point: StartingPoint, typed: TypedTerms): TypedTerms {
 
 /**
  * The day that a new event is first put on: the due date after the last event and, in a loan that is running, after
- * the as-of date; a month after them where nothing is due any more.
+ * the as-of date; a month after them where nothing is due any more. A renewal follows the last payment.
  */
-export function firstDayOfEvent(loan: TypedLoan, dues: readonly number[], on: number | undefined): string {
+export function firstDayOfEvent(
+  type: EventType,
+  loan: TypedLoan,
+  dues: readonly number[],
+  on: number | undefined,
+): string {
+  const last = dues.at(-1);
+  if (type === 'renewal' && last !== undefined) return showDay(last);
   const events = loan.events.map((event) => (event.type === 'extra-each' ? event.from : event.on));
   const days = [loan.start, ...events].map((typed) => readDay(typed) ?? 0);
   const runs = on !== undefined && on > (dues[0] ?? on) && on < (dues.at(-1) ?? on);

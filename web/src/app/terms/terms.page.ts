@@ -32,19 +32,23 @@ import { DraftKeeper } from './form/draft-keeper';
 import { eventForm, type EventType } from './form/event-form';
 import type { KeptEvent } from './form/events-part';
 import { fillForm } from './form/form-of-document';
-import { stretchForm } from './form/stretch-form';
+import { seasonOf, stretchForm } from './form/stretch-form';
 import { faultsInWords, missingFields } from './form/missing-fields';
 import { putBack, termsForm, type TypedTerms } from './form/terms-form';
 import { typedDocument } from './form/typed-document';
 import { UndoHistory } from './form/undo-history';
-import { solvedOfLoan, workedOutInStretch, workedOutOfBond } from './form/worked-out';
+import { solvedOfLoan, workedOutInRenewal, workedOutInStretch, workedOutOfBond } from './form/worked-out';
 import { PreviewPanel } from './preview/preview-panel';
 import type { PreviewAnswer } from './preview/schedule-preview';
 import { SchedulePreviewService } from './preview/schedule-preview.service';
 import { begunFrom, firstDayOfEvent, startingPoints, type StartingPoint } from './starting-points';
 import { Timeline, type TimelineAct } from './timeline/timeline';
 import { carryOut } from './timeline/carry-out';
+import type { LifeSpans } from './timeline/stretch-spans';
 import { timelineModel } from './timeline/timeline-model';
+
+/** The stretches of a loan that has no schedule yet. */
+const nowhere: LifeSpans = { spans: [], renewals: [] };
 
 type Made = Extract<PreviewAnswer, { ok: true }>;
 
@@ -113,7 +117,14 @@ export class TermsPage {
   protected readonly wrong = computed(() =>
     faultsInWords(this.faults(), this.reading(), this.typed().loan.events),
   );
-  protected readonly stale = computed(() => this.faults().length > 0);
+  /** Why what is typed now makes no schedule yet. */
+  protected readonly pending = computed(() => {
+    const needed = this.missing().filter((name) => name !== choices.fieldNames['name']);
+    return [...this.wrong(), ...(needed.length > 0 ? [`Still needed: ${needed.join(', ')}.`] : [])];
+  });
+  protected readonly stale = computed(() => this.pending().length > 0);
+  /** How many stretches a season has, the last of which can be repeated. */
+  protected readonly season = computed(() => seasonOf(this.typed().loan.stretches.map(({ type }) => type)));
   /** Faults of no field on the page. */
   protected readonly elsewhere = computed(() =>
     this.faults().filter(({ key }) => key === '' || key === 'currency' || key === 'payments.phases'),
@@ -126,7 +137,7 @@ export class TermsPage {
   protected readonly life = computed(() =>
     this.typed().kind === 'bond'
       ? undefined
-      : timelineModel(this.typed().loan, this.made()?.life?.spans ?? [], this.line()),
+      : timelineModel(this.typed().loan, this.made()?.life ?? nowhere, this.line()),
   );
 
   constructor() {
@@ -187,31 +198,43 @@ export class TermsPage {
     workedOutOfBond(of, this.typed().bond, this.current()?.schedule);
   protected readonly solved = (key: 'amount' | 'annual'): string =>
     solvedOfLoan(key, this.typed().loan, this.current()?.schedule, this.digits());
+  protected readonly workedRenewal = (at: number): string =>
+    workedOutInRenewal(this.typed().loan.events[at]?.on ?? '', this.current());
   protected readonly workedStretch = (at: number): string =>
     workedOutInStretch(at, this.typed().loan, this.current());
 
-  /** Another stretch after the one that is chosen, or after the last. */
-  protected addStretch(): void {
-    const { stretches } = this.form.controls.loan.controls;
+  /** Another stretch on the loan's life: after the one that is chosen, or after the last. */
+  protected insertStretch(): void {
+    const { length } = this.form.controls.loan.controls.stretches;
     const chosen = /^stretch-(\d+)$/.exec(this.chosen());
-    const at = Math.min(chosen ? Number(chosen[1]) + 1 : stretches.length, stretches.length);
+    this.addStretch(Math.min(chosen ? Number(chosen[1]) + 1 : length, length));
+  }
+
+  protected addStretch(at: number): void {
+    const { stretches } = this.form.controls.loan.controls;
     this.step(() => stretches.insert(at, stretchForm()));
     this.choose(`stretch-${at}`);
   }
 
-  /** Another season: the stretches once more, after the last. */
-  protected repeatStretches(): void {
+  /** Another season: the stretches of the last one once more. */
+  protected repeatSeason(): void {
     const { stretches } = this.form.controls.loan.controls;
     const first = stretches.length;
+    const season = stretches.getRawValue().slice(-this.season());
     this.step(() => {
-      for (const stretch of stretches.getRawValue()) stretches.push(stretchForm(stretch));
+      for (const stretch of season) stretches.push(stretchForm(stretch));
     });
     this.choose(`stretch-${first}`);
   }
 
+  /** What is left at the end is paid with the last payment after all. */
+  protected payAtEnd(): void {
+    this.step(() => this.form.controls.loan.controls.atEnd.setValue('pay'));
+  }
+
   protected addEvent(type: EventType): void {
     const { events } = this.form.controls.loan.controls;
-    const day = firstDayOfEvent(this.typed().loan, this.made()?.life?.dues ?? [], this.on());
+    const day = firstDayOfEvent(type, this.typed().loan, this.made()?.life?.dues ?? [], this.on());
     this.step(() => events.push(eventForm({ type, on: day, from: day })));
     this.choose(`event-${events.length - 1}`);
   }
@@ -305,6 +328,7 @@ export class TermsPage {
     this.chosen.set('');
     this.made.set(undefined);
     this.asked.set(false);
+    this.focusFirstEmpty();
   }
 
   protected save(): void {

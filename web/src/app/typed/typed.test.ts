@@ -1,4 +1,4 @@
-import { formatDay } from '@coffer/core';
+import { formatDay, parseDay } from '@coffer/core';
 import { describe, expect, it } from 'vitest';
 import { readDay } from './typed-day';
 import { readPartOf } from './part-of';
@@ -60,4 +60,18 @@ describe('what people type', () => {
   it.each(['30 feb 2026', '2026-02-30', '31.4.2026', 'yesterday', '15 xyz 2026'])('%s is no day', (typed) =>
     expect(readDay(typed)).toBeUndefined(),
   );
+
+  it.each([
+    ['28 oct', '2026-10-15', '2026-10-28'],
+    ['28.10.', '2026-10-15', '2026-10-28'],
+    ['3 jan', '2026-12-20', '2027-01-03'],
+    ['30.12', '2027-01-04', '2026-12-30'],
+    ['29 feb', '2027-03-01', '2028-02-29'],
+    ['28 oct 25', '2026-10-15', '2025-10-28'],
+    ['31 nov', '2026-11-15', ''],
+    ['28', '2026-10-15', ''],
+  ])('%s typed near %s is %s', (typed, near, day) => {
+    const read = readDay(typed, parseDay(near));
+    expect(read === undefined ? '' : formatDay(read)).toBe(day);
+  });
 });

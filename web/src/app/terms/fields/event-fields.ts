@@ -23,6 +23,8 @@ export class EventFields {
   readonly key = input.required<string>();
   readonly line = input(false);
   readonly fault = input.required<(key: string) => string>();
+  /** What the payment of a renewal comes to where it is left open. */
+  readonly worked = input('');
   readonly removed = output();
   protected readonly choices = choices;
   protected readonly amountHint = amountHint;

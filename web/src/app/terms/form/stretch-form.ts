@@ -34,3 +34,15 @@ export function stretchForm(value: Partial<TypedStretch> = {}): StretchForm {
     listed: text(value.listed),
   });
 }
+
+/**
+ * How many stretches at the end make a season: the fewest whose kinds are those of as many before them, or else all
+ * there are.
+ */
+export function seasonOf(kinds: readonly StretchType[]): number {
+  for (let length = 2; 2 * length <= kinds.length; length += 1) {
+    const season = kinds.slice(-length);
+    if (season.every((kind, at) => kind === kinds[kinds.length - 2 * length + at])) return length;
+  }
+  return kinds.length;
+}

@@ -1,4 +1,5 @@
 import { showDecimal } from '@coffer/contract';
+import { readDay } from '../../typed/typed-day';
 import type { PreviewAnswer, SchedulePreview } from '../preview/schedule-preview';
 import type { TypedLoan } from './loan-form';
 import type { TypedTerms } from './terms-form';
@@ -39,5 +40,11 @@ export function workedOutInStretch(at: number, { stretches }: TypedLoan, made: M
     return count === undefined ? '' : `worked out: ${count}`;
   }
   const payment = made.life?.payments[at];
+  return payment ? `worked out: ${showDecimal(payment)}` : '';
+}
+
+/** What the payment of a renewal on a typed day comes to. */
+export function workedOutInRenewal(on: string, made: Made | undefined): string {
+  const payment = made?.life?.renewals.find((renewal) => renewal.on === readDay(on))?.payment;
   return payment ? `worked out: ${showDecimal(payment)}` : '';
 }

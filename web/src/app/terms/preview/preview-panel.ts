@@ -1,4 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { showText, showDay, showDecimal } from '@coffer/contract';
 import { Chart } from '../../charts/chart';
 import { splitChart } from '../../charts/split-chart';
@@ -10,7 +11,7 @@ import type { PreviewLine, PreviewRow, SchedulePreview } from './schedule-previe
 /** What typed terms make: the figures that matter, the picture, every row, and the issue entry. */
 @Component({
   selector: 'coffer-preview-panel',
-  imports: [Chart, FigureGrid],
+  imports: [Chart, FigureGrid, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './preview-panel.html',
   styleUrl: './preview-panel.scss',
@@ -21,8 +22,10 @@ export class PreviewPanel {
   /** What is typed now cannot be worked out, and this is the last that could. */
   readonly stale = input(false);
   /** Why not. */
-  readonly wrong = input<readonly string[]>([]);
+  readonly pending = input<readonly string[]>([]);
   readonly digits = input.required<number>();
+  /** What is left at the end is to be paid with the last payment. */
+  readonly paidAtEnd = output();
 
   protected readonly facts = computed((): (readonly [string, string])[] => {
     const made = this.schedule();
@@ -30,17 +33,28 @@ export class PreviewPanel {
     if (made.kind === 'bond') {
       return bondFacts(made);
     }
-    const added = Number(made.totals['addedInterest'] ?? 0) > 0;
+    const { totals, purchase, left, clears } = made;
+    const added = Number(totals['addedInterest'] ?? 0) > 0;
+    const interest = ['Total interest', money(totals['interest'])] as const;
+    if (made.kind === 'credit-line') {
+      return [
+        ['Bills', String(made.paymentCount ?? '')],
+        interest,
+        ...(totals['fee'] ? [['Unused fee', money(totals['fee'])] as const] : []),
+        ...(left ? [['Owed at the end', money(left)] as const] : []),
+        ...(!left && totals['drawn'] && clears ? [['Clears', showDay(clears)] as const] : []),
+      ];
+    }
     return [
       ...(made.regularPayment ? [['Payment', money(made.regularPayment)] as const] : []),
-      ['Payments', String(made.paymentCount ?? '')],
+      ['Payments', String(made.rows.filter(isPayment).length)],
       ['Last payment', money(made.finalPayment)],
-      ['Total interest', money(made.totals['interest'])],
-      ...(added ? [['Interest added', money(made.totals['addedInterest'])] as const] : []),
-      ...(made.totals['fee'] ? [['Unused fee', money(made.totals['fee'])] as const] : []),
-      ...(made.left
-        ? [['Left at the end', money(made.left)] as const]
-        : [['Clears', made.clears ? showDay(made.clears) : 'not cleared'] as const]),
+      interest,
+      ...(added ? [['Interest added', money(totals['addedInterest'])] as const] : []),
+      ...(purchase ? [['Finance cost', money(purchase.financeCost)] as const] : []),
+      ...(left
+        ? [['Left at the end', money(left)] as const]
+        : [['Clears', clears ? showDay(clears) : 'not cleared'] as const]),
     ];
   });
 
@@ -57,6 +71,10 @@ export class PreviewPanel {
       ...all.filter((notice) => notice.kind !== 'fixing-missing').map(({ message }) => message),
       ...(first ? [`${first.message}${others}`] : []),
     ].map(showText);
+  });
+  protected readonly left = computed(() => {
+    const { kind, notices } = this.schedule();
+    return kind === 'loan' && notices?.some((notice) => notice.kind === 'left-at-end') === true;
   });
   protected readonly failing = computed(() => this.schedule().proofs.filter((proof) => !proof.holds));
   protected readonly issueLines = computed(() =>
@@ -140,6 +158,11 @@ export class PreviewPanel {
       figure('closing', 'Closing'),
     ];
   });
+}
+
+/** Whether something is paid in a row with a number. */
+function isPayment({ n, payment, extra }: PreviewRow): boolean {
+  return n !== null && n !== 0 && Number(payment ?? 0) + Number(extra ?? 0) > 0;
 }
 
 /** What a bond brings and costs. */

@@ -1,5 +1,6 @@
 import type { AccountRole } from '@coffer/core';
 import type { Fault } from '@coffer/contract';
+import type { LifeSpans, RenewedSpan } from '../timeline/stretch-spans';
 
 /** A row of a schedule in its published form: amounts as plain decimals. */
 export type PreviewRow = Readonly<Record<string, string | number | null>>;
@@ -38,8 +39,8 @@ export interface PreviewLine {
 }
 
 /** Where the stretches of a loan lie in time, and the days payments fall due. */
-export interface LoanLife {
-  readonly spans: readonly { readonly from: number; readonly to: number }[];
+export interface LoanLife extends LifeSpans {
+  readonly renewals: readonly (RenewedSpan & { readonly payment: string | null })[];
   readonly dues: readonly number[];
   /** Payment of each stretch as it was set, where it was set as an amount; plain decimals. */
   readonly payments: readonly (string | null)[];

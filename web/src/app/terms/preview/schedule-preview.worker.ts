@@ -27,13 +27,17 @@ function lifeOf(schedule: LoanSchedule): LoanLife {
   const { stretches, settings, terms, length, n, due } = schedule;
   const dues: number[] = [];
   for (let row = 0; row < length; row += 1) if ((n[row] as number) > 0) dues.push(due[row] as number);
+  const { spans, renewals } = stretchSpans(schedule);
+  const payments = stretches.map((_, at) => {
+    const set = settings.find((setting) => setting.stretch === at);
+    return set && set.amount > 0n ? formatAmount(minorUnits(terms, set.amount), terms.digits) : null;
+  });
   return {
-    spans: stretchSpans(schedule),
+    spans,
+    // Renewals are the last stretches, in their order.
+    renewals: renewals.map((span, at) => ({ ...span, payment: payments[spans.length + at] ?? null })),
     dues,
-    payments: stretches.map((_, at) => {
-      const set = settings.find((setting) => setting.stretch === at);
-      return set && set.amount > 0n ? formatAmount(minorUnits(terms, set.amount), terms.digits) : null;
-    }),
+    payments: payments.slice(0, spans.length),
   };
 }
 

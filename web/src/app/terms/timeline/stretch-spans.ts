@@ -1,11 +1,28 @@
-import type { LoanSchedule } from '@coffer/core';
+import type { LoanSchedule, Stretch } from '@coffer/core';
 import type { Span } from './timeline-model';
 
+/** The days that a renewed term takes up, and the day of the renewal. */
+export interface RenewedSpan extends Span {
+  readonly on: number;
+}
+
+/** Where the stretches of a loan lie in time, and the terms that follow them by renewal. */
+export interface LifeSpans {
+  readonly spans: readonly Span[];
+  readonly renewals: readonly RenewedSpan[];
+}
+
 /** Where the stretches of a schedule lie in time; none goes on after the loan is cleared. */
-export function stretchSpans({ stretches, closing, date, length }: LoanSchedule): Span[] {
+export function stretchSpans({ stretches, closing, date, length }: LoanSchedule): LifeSpans {
   const cleared = length > 0 && closing[length - 1] === 0 ? (date[length - 1] as number) : Infinity;
-  return stretches.map(({ opens, count, interestDays }) => {
+  const spanOf = ({ opens, count, interestDays }: Stretch): Span => {
     const to = Math.min(cleared, interestDays[count - 1] as number);
     return { from: Math.min(opens, to), to };
-  });
+  };
+  return {
+    spans: stretches.filter(({ renewal }) => !renewal).map(spanOf),
+    renewals: stretches.flatMap((stretch) =>
+      stretch.renewal ? [{ ...spanOf(stretch), on: stretch.renewal.on }] : [],
+    ),
+  };
 }

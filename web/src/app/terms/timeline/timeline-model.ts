@@ -4,6 +4,7 @@ import { readDay } from '../../typed/typed-day';
 import { eventNames, shortStretchNames, stretchNames } from '../form/choices';
 import type { TypedEvent } from '../form/event-form';
 import type { TypedLoan } from '../form/loan-form';
+import type { LifeSpans } from './stretch-spans';
 
 /** The days that a stretch takes up. */
 export interface Span {
@@ -33,6 +34,8 @@ export interface TimelineTick {
 /** Everything the timeline draws. */
 export interface TimelineModel extends Span {
   readonly stretches: readonly TimelineItem[];
+  /** Terms that follow by renewal, each an item of its event. */
+  readonly renewed: readonly TimelineItem[];
   readonly events: readonly TimelineItem[];
   readonly ticks: readonly TimelineTick[];
   readonly lanes: number;
@@ -47,7 +50,7 @@ const fallbackYears = 5;
  */
 export function timelineModel(
   typed: TypedLoan,
-  spans: readonly Span[],
+  { spans, renewals }: LifeSpans,
   line: boolean,
 ): TimelineModel | undefined {
   const start = readDay(typed.start);
@@ -61,6 +64,7 @@ export function timelineModel(
   const last = Math.max(
     matures ?? 0,
     spans.at(-1)?.to ?? 0,
+    renewals.at(-1)?.to ?? 0,
     stretches.at(-1)?.to ?? 0,
     ...days,
     stretches.length === 0 && spans.length === 0 && matures === undefined ? fallback : 0,
@@ -71,6 +75,7 @@ export function timelineModel(
     from: start,
     to,
     stretches,
+    renewed: renewedTerms(typed, renewals),
     events,
     ticks: ticksBetween(start, to),
     lanes: events.reduce((most, { lane }) => Math.max(most, lane + 1), 1),
@@ -86,6 +91,15 @@ function placedStretches(typed: TypedLoan, start: number, spans: readonly Span[]
     const detail = stretch.type === 'custom' ? `${stretch.listed.split('\n').filter(Boolean).length}` : count;
     const [title, short] = [stretchNames[stretch.type], shortStretchNames[stretch.type]];
     return { kind: 'stretch', at, title, short, detail, lane: 0, ...span };
+  });
+}
+
+function renewedTerms(typed: TypedLoan, renewals: LifeSpans['renewals']): TimelineItem[] {
+  return renewals.flatMap(({ on, from, to }): TimelineItem[] => {
+    const at = typed.events.findIndex((event) => event.type === 'renewal' && readDay(event.on) === on);
+    const detail = typed.events[at]?.count.trim() ?? '';
+    const title = 'Renewed';
+    return at < 0 ? [] : [{ kind: 'event', at, title, short: title, detail, lane: 0, from, to }];
   });
 }
 

@@ -26,7 +26,7 @@ function composed(days: readonly number[]): LoanForm {
   return form;
 }
 const drawn = (form: LoanForm): TimelineModel => {
-  const made = timelineModel(form.getRawValue(), [], false);
+  const made = timelineModel(form.getRawValue(), { spans: [], renewals: [] }, false);
   if (!made) throw new Error('nothing is drawn');
   return made;
 };
@@ -73,7 +73,7 @@ describe('the line of a loan’s life', () => {
   });
 
   it('is not there before a start is typed', () => {
-    expect(timelineModel(loanForm().getRawValue(), [], false)).toBeUndefined();
+    expect(timelineModel(loanForm().getRawValue(), { spans: [], renewals: [] }, false)).toBeUndefined();
   });
 });
 

@@ -39,9 +39,9 @@ export class Timeline {
   readonly acted = output<TimelineAct>();
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly held = signal<{ item: TimelineItem; model: TimelineModel } | undefined>(undefined);
-  /** While something is dragged the scale stays as it was when it was taken hold of. */
   /** Percent of the whole below which a stretch is named shortly. */
   protected readonly shortBelow = 14;
+  /** While something is dragged the scale stays as it was when it was taken hold of. */
   protected readonly shown = computed((): TimelineModel => {
     const held = this.held();
     return held
