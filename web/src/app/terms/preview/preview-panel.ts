@@ -62,19 +62,15 @@ export class PreviewPanel {
   protected readonly pays = computed(() => Number(this.schedule().totals['coupon']) !== 0);
   protected readonly holding = computed(() => this.schedule().proofs.filter((proof) => proof.holds).length);
   /** What its author should know; fixings still to come are told of together. */
-  protected readonly notices = computed((): string[] => {
+  protected readonly notices = computed((): { text: string; left: boolean }[] => {
     const all = this.schedule().notices ?? [];
     const missing = all.filter(({ kind }) => kind === 'fixing-missing');
     const first = missing[0];
     const others = missing.length > 1 ? ` So do ${missing.length - 1} later dates.` : '';
     return [
-      ...all.filter((notice) => notice.kind !== 'fixing-missing').map(({ message }) => message),
-      ...(first ? [`${first.message}${others}`] : []),
-    ].map(showText);
-  });
-  protected readonly left = computed(() => {
-    const { kind, notices } = this.schedule();
-    return kind === 'loan' && notices?.some((notice) => notice.kind === 'left-at-end') === true;
+      ...all.filter((notice) => notice.kind !== 'fixing-missing'),
+      ...(first ? [{ ...first, message: `${first.message}${others}` }] : []),
+    ].map(({ kind, message }) => ({ text: showText(message), left: kind === 'left-at-end' }));
   });
   protected readonly failing = computed(() => this.schedule().proofs.filter((proof) => !proof.holds));
   protected readonly issueLines = computed(() =>

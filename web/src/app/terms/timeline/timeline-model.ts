@@ -21,6 +21,8 @@ export interface TimelineItem extends Span {
   /** The title where there is little room; none where an event has no room for it. */
   readonly short: string;
   readonly detail: string;
+  /** Whether its name stands before its mark, for want of room after it. */
+  readonly before?: boolean;
   /** Place in the order of lanes, so that events close to each other do not cover one another. */
   readonly lane: number;
 }
@@ -127,14 +129,18 @@ function placedEvents(typed: TypedLoan, days: readonly number[], start: number, 
     const title = eventNames[event.type];
     return { kind: 'event', at, title, short: title, detail, from: day, to: until, lane };
   });
-  return placed.map((item, place) => withRoom(item, placed.slice(place + 1), to - start));
-}
-
-/** The item without its name where the next mark of its lane would stand in it. */
-function withRoom(item: TimelineItem, later: readonly TimelineItem[], width: number): TimelineItem {
-  const next = later.find(({ lane }) => lane === item.lane);
-  const needed = width * (markShare + characterShare * item.title.length);
-  return next && next.from - item.from < needed ? { ...item, short: '' } : item;
+  return placed.map((item, place) => {
+    const inLane = (other: TimelineItem): boolean => other.lane === item.lane;
+    const next = placed.slice(place + 1).find(inLane);
+    const last = placed.slice(0, place).findLast(inLane);
+    const needed = (to - start) * (markShare + characterShare * item.title.length);
+    if (next) return next.from - item.from < needed ? { ...item, short: '' } : item;
+    if (to - item.from >= needed) return item;
+    // At the end of the life a name has room only before its mark, if the mark before is far enough away.
+    return item.from - (last?.from ?? start) < 2 * needed
+      ? { ...item, short: '' }
+      : { ...item, before: true };
+  });
 }
 
 /** Years, or every few years, or months of a short life. */
