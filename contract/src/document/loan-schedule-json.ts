@@ -33,7 +33,7 @@ export function loanScheduleJson(schedule: LoanSchedule, range?: RowRange): Reco
     regularPayment: regularPayment(schedule, money),
     paymentCount: numbered.length,
     finalPayment: money(last?.payment ?? 0),
-    clears: end?.closing === 0 ? formatDay(end.date) : null,
+    clears: end && end.closing + end.unpaid === 0 ? formatDay(end.date) : null,
     solved: solved(schedule, numbered),
     ...(end && end.closing > 0 && { left: money(end.closing) }),
     ...(schedule.rates.length > 1 && {

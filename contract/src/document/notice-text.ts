@@ -19,5 +19,7 @@ export function noticeText({ terms }: LoanSchedule, notice: LoanNotice): string 
       return terms.index ? missingFixingText(terms.index, notice.on) : '';
     case 'left-at-end':
       return `${money(notice.stated)} is left after the last payment, ${on}, for renewal.`;
+    case 'overdue-at-end':
+      return `${money(notice.stated)} is still owed after the last payment, ${on}; record when it is paid.`;
   }
 }

@@ -106,7 +106,6 @@ export class BetweenRows {
     this.ledger.balance -= principal;
     this.ledger.unpaid = interestOwed - interestPaid;
     this.ledger.kept = 0n;
-    this.ledger.behind = this.ledger.balance;
     const row = { ...noAmounts, n: 0, date: on, due, chargedTo: on, opening, payment, interest, principal };
     this.ledger.write('overdue-payment', row);
     this.ledger.meter.charged(on, this.ledger.balance);

@@ -28,6 +28,8 @@ export class LoanLedger {
   kept = 0n;
   /** Scheduled principal fallen due and not paid. */
   behind = 0n;
+  /** Whether the last due date has gone by, when all of the balance has fallen due. */
+  pastTerm = false;
   /** Interest that had accrued before a loan was taken on, due with the first payment. */
   broughtIn: bigint;
   /** Payments so far. */
@@ -92,7 +94,7 @@ export class LoanLedger {
     const after = {
       closing: this.balance,
       unpaid: this.unpaid + this.kept,
-      principalInArrears: this.behind,
+      principalInArrears: this.pastTerm ? this.balance : this.behind,
     };
     this.writer.write(kind, row, after, Math.max(0, this.agreement.settings.length - 1));
   }

@@ -48,9 +48,13 @@ export function loanProofs(schedule: LoanSchedule): Proof[] {
     difference: toMinor(difference),
   });
   const paid = sums.payment + sums.extra;
-  const open = terms.atEnd === 'leave' && schedule.settlement === undefined;
+  // Recorded payments can leave the last ones unpaid: what is left must then be just what is in arrears.
+  const behind = length > 0 ? grainsAt(schedule, 'principalInArrears', length - 1) : 0n;
+  const inArrears = terms.atEnd === 'pay' ? before.unpaid + behind : 0n;
+  const open = (terms.atEnd === 'leave' || inArrears > 0n) && schedule.settlement === undefined;
   return [
     ...(open ? [] : [proof('The last closing balance is zero and no interest is left unpaid', left)]),
+    ...(inArrears > 0n ? [proof('All that is left after the last row is in arrears', left - inArrears)] : []),
     proof(
       open
         ? 'Principal, extra principal and the balance left sum to the amount borrowed'

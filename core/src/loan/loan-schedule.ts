@@ -64,7 +64,8 @@ export interface LoanNotice {
     | 'listed-payment-differs'
     | 'fixing-missing'
     | 'gap'
-    | 'left-at-end';
+    | 'left-at-end'
+    | 'overdue-at-end';
   readonly stated: number;
   readonly applied: number;
 }

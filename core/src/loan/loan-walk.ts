@@ -95,7 +95,9 @@ export class LoanWalk {
       if (this.ledger.cleared) return;
       // A renewal ends what was agreed about interest kept apart: it is owed from then on.
       this.ledger.unpaid += this.ledger.kept;
-      this.ledger.kept = 0n;
+      // All of the balance falls due anew.
+      this.ledger.kept = this.ledger.behind = 0n;
+      this.ledger.pastTerm = false;
     }
     this.agreement.begin(stretch, stretchAt, this.ledger.balance);
     let at = 0;
@@ -284,6 +286,7 @@ export class LoanWalk {
 
   /** What comes in after the last due date is charged interest to its own day, so that none is lost. */
   private overdueThrough(day: CalendarDay): void {
+    this.ledger.pastTerm = true;
     for (let event = this.events.takeThrough(day); event; event = this.events.takeThrough(day)) {
       if (this.ledger.balance + this.ledger.apart === 0n && event.kind !== 'draw') {
         this.ledger.notice(event.on, 'event-without-effect', this.ledger.inGrains(event.amount), 0n);
@@ -297,16 +300,18 @@ export class LoanWalk {
 
   private afterTheTerm(): void {
     this.overdueThrough(Number.MAX_SAFE_INTEGER);
-    if (this.ledger.balance > 0n && this.terms.atEnd === 'leave' && !this.terms.creditLine) {
-      const { columns } = this.ledger.writer;
-      this.ledger.notice(
-        columns.date[columns.length - 1] ?? this.terms.start,
-        'left-at-end',
-        this.ledger.balance,
-        0n,
-      );
-    }
+    this.noticeWhatIsLeft();
     this.noticeUnmatchedPayments();
+  }
+
+  private noticeWhatIsLeft(): void {
+    const { balance, apart, settlement } = this.ledger;
+    const leaves = this.terms.atEnd === 'leave';
+    const left = leaves ? balance : balance + apart;
+    if (left === 0n || settlement || (leaves && this.terms.creditLine)) return;
+    const { columns } = this.ledger.writer;
+    const on = columns.date[columns.length - 1] ?? this.terms.start;
+    this.ledger.notice(on, leaves ? 'left-at-end' : 'overdue-at-end', left, 0n);
   }
 
   private noticeUnmatchedPayments(): void {
