@@ -1,6 +1,7 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { dayCounts } from '../calendar/day-counts/day-counts.ts';
 import type { InterestPeriod } from '../calendar/fraction.ts';
+import { cycleIndexOnOrAfter } from '../calendar/payment-dates.ts';
 import type { Ratio } from '../money/ratio.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import { safeNumber } from '../money/rounded-product.ts';
@@ -41,7 +42,11 @@ export function interestPeriodOn(
   return { period, until: Math.min(period.to, stretches[at + 1]?.opens ?? period.to) };
 }
 
-function firstAfter({ interestDays, count }: Stretch, day: CalendarDay): number {
+/** The first payment after a day, or where the day is past the last, at most one before it. */
+function firstAfter({ interestDays, count, cycle, cycleFrom }: Stretch, day: CalendarDay): number {
+  if (cycleFrom !== null && day > (interestDays[count - 1] as number)) {
+    return Math.max(count, cycleIndexOnOrAfter(cycle, day) - cycleFrom - 1);
+  }
   let low = 0;
   let high = count;
   while (low < high) {

@@ -14,7 +14,7 @@ export function accruedSegments(schedule: LoanSchedule, on: CalendarDay): Intere
   const { terms, length, date, closing } = schedule;
   if (on <= terms.start) return [];
   const row = lastRowOn(date, length, on);
-  if (row >= 0 && row === length - 1 && closing[row] === 0 && !terms.creditLine) return [];
+  if (row >= 0 && row === length - 1 && closing[row] === 0) return [];
   return interestSegments(schedule, schedule, chargedBefore(schedule, row + 1), on);
 }
 
