@@ -44,8 +44,13 @@ export function interestPeriodOn(
 
 /** The first payment after a day, or where the day is past the last, at most one before it. */
 function firstAfter({ interestDays, count, cycle, cycleFrom }: Stretch, day: CalendarDay): number {
-  if (cycleFrom !== null && day > (interestDays[count - 1] as number)) {
-    return Math.max(count, cycleIndexOnOrAfter(cycle, day) - cycleFrom - 1);
+  const last = interestDays[count - 1] as number;
+  if (day > last) {
+    const index =
+      cycleFrom === null
+        ? cycleIndexOnOrAfter({ ...cycle, anchor: last }, day) + count - 1
+        : cycleIndexOnOrAfter(cycle, day) - cycleFrom;
+    return Math.max(count, index - 1);
   }
   let low = 0;
   let high = count;
