@@ -75,6 +75,11 @@ export class InstrumentPage {
     ['methods', 'Both methods'],
     ['fund', 'Fund'],
   ] as const;
+  /** Lender and agreement; where there is little room the end is cut off. */
+  protected readonly whose = computed(() => {
+    const { lender, agreement } = this.opened()?.read.document ?? {};
+    return [lender, agreement && `agreement ${agreement}`].filter(Boolean).join(' · ');
+  });
   protected readonly proofs = computed(() => {
     const opened = this.opened();
     return opened ? proofsOf(opened.read.schedule) : [];

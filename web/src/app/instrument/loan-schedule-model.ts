@@ -11,6 +11,7 @@ import {
   rateAt,
   totalOf,
   type Explanation,
+  type Frequency,
   type LoanFigure,
   type LoanSchedule,
   type Ratio,
@@ -32,7 +33,7 @@ import {
 export function loanScheduleModel(schedule: LoanSchedule, at: Moment): ScheduleModel {
   const { terms } = schedule;
   const { digits } = terms;
-  const agreed = regularPayment(schedule);
+  const agreed = paymentInForce(schedule, at.on);
   return {
     columns: columns(schedule, at),
     rows: gridRows(schedule, at),
@@ -42,9 +43,9 @@ export function loanScheduleModel(schedule: LoanSchedule, at: Moment): ScheduleM
         ? []
         : [
             [
-              `Payment, ${frequencyInWords(terms.every)}`,
-              showAmount(agreed, digits),
-              () => explainLoanFigure(schedule, firstPaid(schedule), 'payment'),
+              `Payment, ${frequencyInWords(agreed.every)}`,
+              showAmount(agreed.amount, digits),
+              () => explainLoanFigure(schedule, agreed.row, 'payment'),
             ] as const,
           ]),
       ...life(schedule, at),
@@ -135,22 +136,28 @@ function shownRate(annual: Ratio): string {
   return /\.\d{7}/.test(text) ? `${Number(text.replace('%', '')).toFixed(6)}%` : text;
 }
 
-/** The first row in which that payment is asked. */
-function firstPaid(schedule: LoanSchedule): number {
-  const set = schedule.settings.findIndex(
-    ({ kind, amount }) => (kind === 'level' || kind === 'agreed') && amount > 0n,
-  );
-  const rows = [...schedule.setting.subarray(0, schedule.length)];
-  return Math.max(
-    0,
-    rows.findIndex((at, row) => at === set && (schedule.n[row] as number) > 0),
-  );
-}
+/** How a payment is set that is asked as one amount, the same each time. */
+const asked: readonly string[] = ['level', 'agreed', 'changed'];
 
-/** The first payment that was set as an amount. */
-function regularPayment({ settings, terms }: LoanSchedule): number | undefined {
-  const set = settings.find(({ kind, amount }) => (kind === 'level' || kind === 'agreed') && amount > 0n);
-  return set && minorUnits(terms, set.amount);
+/** The payment agreed as one amount on a day, or else the next that is, or the last that was; its first row from then. */
+function paymentInForce(
+  schedule: LoanSchedule,
+  on: number,
+): { row: number; amount: number; every: Frequency } | undefined {
+  const { settings, setting, stretches, terms, length, n, date } = schedule;
+  let found: number | undefined;
+  for (let row = 0; row < length; row += 1) {
+    const set = settings[setting[row] as number];
+    if ((n[row] as number) === 0 || !set || set.amount <= 0n || !asked.includes(set.kind)) continue;
+    // The last payment takes up what rounding left, so the one before it shows better what is asked.
+    const settles = row === length - 1 && found !== undefined && setting[found] === setting[row];
+    if (!settles) found = row;
+    if ((date[row] as number) > on) break;
+  }
+  const set = found === undefined ? undefined : settings[setting[found] as number];
+  if (found === undefined || !set) return undefined;
+  const every = stretches[set.stretch]?.cycle.every ?? terms.every;
+  return { row: found, amount: minorUnits(terms, set.amount), every };
 }
 
 /** What its author should know; fixings of days still to come are not missed yet. */
@@ -192,6 +199,7 @@ function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] 
       return showMovement(principal + extra, digits);
     },
   });
+  const anyExtra = schedule.extra.some((extra) => extra > 0);
   const anyUnpaid = schedule.unpaid.some((unpaid) => unpaid > 0);
   const anyAdded = schedule.added.some((added) => added > 0);
   return [
@@ -220,7 +228,7 @@ function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] 
       ? [repaid, movement('added', 'Drawn')]
       : [
           movement('principal', 'Principal', { tone: 'principal' }),
-          movement('extra', 'Extra', { track: seldom }),
+          ...(anyExtra ? [movement('extra', 'Extra', { track: seldom })] : []),
           ...(anyAdded ? [movement('added', 'Added', { track: seldom })] : []),
         ]),
     ...(terms.creditLine ? [movement('fee', 'Unused fee', { track: seldom })] : []),
