@@ -12,6 +12,7 @@ import {
   type ChargedUntil,
   type InterestRules,
 } from './loan-interest.ts';
+import { grainsAt } from './loan-schedule.ts';
 import { grainsPerMinorUnit } from './loan-terms.ts';
 import type { PeriodGrowths } from './period-growths.ts';
 import type { Stretch } from './stretch.ts';
@@ -50,6 +51,15 @@ export class InterestMeter {
   /** Whether no row has been written since interest was last charged. */
   get undisturbed(): boolean {
     return this.since.nextRow === this.columns.length;
+  }
+
+  /** Whether no interest can have run since it was last charged: nothing has been owed. */
+  get idle(): boolean {
+    if (this.since.balance > 0n) return false;
+    for (let row = this.since.nextRow; row < this.columns.length; row += 1) {
+      if (grainsAt(this.columns, 'closing', row) > 0n) return false;
+    }
+    return true;
   }
 
   /** Whether a period of a stretch begins where interest was last charged. */

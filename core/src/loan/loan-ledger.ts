@@ -54,7 +54,7 @@ export class LoanLedger {
   get cleared(): boolean {
     if (this.settlement) return true;
     if (this.terms.creditLine) return false;
-    return this.apart + this.balance === 0n && this.meter.undisturbed;
+    return this.apart + this.balance === 0n && (this.meter.undisturbed || this.meter.idle);
   }
 
   /** What is owed besides the balance. */

@@ -59,7 +59,6 @@ const extraOn = (on: number, amount: number): LoanEvent => ({
   amount,
   then: 'shorten',
 });
-const paidFor = (due: number, on: number, amount: number): LoanEvent => ({ type: 'paid', due, on, amount });
 const level = (count: number, amortizeOver = count): Phase => ({ type: 'level', count, amortizeOver });
 const level360 = (amount: number, percent: string): LoanSchedule =>
   buildLoanSchedule(loan(amount, percent, 'month', [level(360)]));
@@ -217,56 +216,20 @@ describe('events', () => {
     loanRows(buildLoanSchedule({ ...terms, ...more }));
   const plain = rows({});
 
-  // 60 days' worth by even periods: 10 of 31 days on the old balance, 21 on the new, rounded once.
+  // Half a percent a month by even periods: 10 of 31 days on the old balance, 21 on the new, rounded once.
   it('extra principal inside a period splits its interest by days', () => {
     const [extra, next] = rows({ events: [extraOn(day('2024-01-11'), 1_000_000)] });
     expect([extra?.n, extra?.extra, extra?.closing]).toEqual([null, 1_000_000, 9_000_000]);
     expect(next?.interest).toBe(Math.round((10_000_000 * 10 + 9_000_000 * 21) / 31 / 200));
   });
 
-  it('a late payment leaves its interest unpaid until it comes, and none is lost', () => {
+  it('extra principal is never more than is owed', () => {
     const due = day('2024-02-01');
-    const paid = rows({ events: [paidFor(due, due + 10, plain[0]?.payment ?? 0)] });
-    expect(paid[0]).toMatchObject({
-      n: 1,
-      payment: 0,
-      interest: 50_000,
-      unpaid: 50_000,
-      closing: 10_000_000,
-    });
-    expect(paid[1]).toMatchObject({
-      n: null,
-      payment: plain[0]?.payment,
-      principal: plain[0]?.principal,
-      unpaid: 0,
-    });
-    expect(paid[2]?.interest).toBeGreaterThan(plain[1]?.interest ?? 0);
-  });
-
-  it('a short payment pays interest first and carries the rest', () => {
-    const due = day('2024-02-01');
-    const [first, second] = rows({ events: [paidFor(due, due, 30_000)] });
-    expect(first).toMatchObject({ payment: 30_000, principal: 0, unpaid: 20_000 });
-    expect(second?.principal).toBe((plain[1]?.payment ?? 0) - 50_000 - 20_000);
-  });
-
-  it('what is paid beyond the schedule is extra principal, and never more than is owed', () => {
-    const due = day('2024-02-01');
-    const over = rows({ events: [paidFor(due, due, (plain[0]?.payment ?? 0) + 1)] });
-    expect(over[0]).toMatchObject({ extra: 1, principal: plain[0]?.principal });
     const far = buildLoanSchedule({ ...terms, events: [extraOn(due, 99_000_000)] });
     expect(far.length).toBe(1);
     expect(far.notices).toMatchObject([
       { kind: 'extra-cut', stated: 99_000_000, applied: plain[0]?.closing },
     ]);
-  });
-
-  it('a last payment that comes late is charged interest to its day', () => {
-    const last = plain.at(-1);
-    const late = rows({ events: [paidFor(last?.due ?? 0, (last?.due ?? 0) + 31, 99_999_999)] });
-    const overdue = Math.round((last?.opening ?? 0) / 200);
-    expect(late.at(-1)?.interest).toBe(overdue);
-    expect(late.at(-1)?.payment).toBe((last?.payment ?? 0) + overdue);
   });
 });
 
