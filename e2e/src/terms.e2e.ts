@@ -192,13 +192,33 @@ test('seasons share one payment that is worked out, and are repeated', async ({ 
   await expect(fact(page, 'Payment')).toHaveText('3,333.33');
   await expect(fact(page, 'Last payment')).toHaveText('3,333.43');
   await expect(page.getByText('In several stretches ? is one payment, the same in each.')).toBeVisible();
-  await page.getByRole('button', { name: 'Repeat these stretches' }).click();
-  await expect(life(page).getByRole('button', { name: /^Stretch 18/ })).toBeVisible();
-  await expect(fact(page, 'Payment')).toHaveText('1,666.67');
+  await page.getByRole('button', { name: 'Repeat stretches 8 to 9' }).click();
+  await expect(life(page).getByRole('button', { name: /^Stretch 11/ })).toBeVisible();
+  await expect(fact(page, 'Payment')).toHaveText('2,777.78');
   await page.keyboard.press('Control+z');
   await expect(fact(page, 'Payment')).toHaveText('3,333.33');
+  await expect(fact(page, 'Payments')).toHaveText('30');
   await expect(life(page).getByRole('button', { name: /^Stretch 10/ })).toHaveCount(0);
   await field(page, 'First payment').fill('28 feb 26');
   await expect(page.getByText('28 Feb 2026, then on the 28th')).toBeVisible();
+  await expectAccessible(page);
+});
+
+test('a loan left for renewal is renewed on the day it ends, and its last cents are paid', async ({ page }) => {
+  await begin(page, 'Left for renewal', { ...agreed, 'Annual rate, %': '0' });
+  // Common practice: without interest 100,000 over 300 payments is 333.33 each; 60 of them leave 80,000.20.
+  await expect(fact(page, 'Left at the end')).toHaveText('80,000.20');
+  const renewal = await addEvent(page, 'Renewal');
+  await expect(field(renewal, 'On')).toHaveValue('15 Jan 2031');
+  await expect(
+    page.getByText('Still needed: rate of the renewal, number of payments of the renewal.'),
+  ).toBeVisible();
+  await field(renewal, 'New rate, %').fill('0');
+  await field(renewal, 'Number of payments').fill('240');
+  await expect(renewal.getByText('worked out: 333.33')).toBeVisible();
+  await expect(fact(page, 'Left at the end')).toHaveText('1.00');
+  await page.getByRole('button', { name: 'Pay it with the last payment' }).click();
+  await expect(fact(page, 'Last payment')).toHaveText('334.33');
+  await expect(fact(page, 'Clears')).toHaveText('15 Jan 2051');
   await expectAccessible(page);
 });
