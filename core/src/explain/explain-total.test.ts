@@ -13,7 +13,7 @@ it('is the sum of its steps over any stretch of any loan, each step leading to i
       arbitraryLoanWithEvents,
       fc.nat(),
       fc.nat(),
-      fc.constantFrom('payment', 'interest', 'principal', 'extra'),
+      fc.constantFrom('payment', 'interest', 'principal', 'extra', 'added', 'fee'),
       (terms, one, other, column) => {
         const schedule = buildLoanSchedule(terms);
         const [from, end] = [one, other].map((at) => at % (schedule.length + 1)).sort((a, b) => a - b);

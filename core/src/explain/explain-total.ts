@@ -5,7 +5,7 @@ import { totalOf } from '../loan/totals.ts';
 import type { ExplainStep, Explanation } from './explanation.ts';
 
 /** Columns of a loan whose totals are shown. */
-export type TotalledColumn = 'payment' | 'interest' | 'principal' | 'extra';
+export type TotalledColumn = 'payment' | 'interest' | 'principal' | 'extra' | 'added' | 'fee';
 
 /** Columns of a bond whose totals are shown. */
 export type TotalledBondColumn = 'coupon' | 'expense' | 'amortization';
@@ -27,6 +27,8 @@ const names: Readonly<Record<TotalledColumn, string>> = {
   interest: 'Interest',
   principal: 'Principal',
   extra: 'Extra principal',
+  added: 'Drawn, and interest added',
+  fee: 'Fee on the unused part',
 };
 
 /**

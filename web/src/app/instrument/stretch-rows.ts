@@ -25,7 +25,7 @@ export interface StretchRows {
   readonly length: number;
   readonly digits: number;
   /** What the numbered rows are, and what the balance is that a stretch ends with. */
-  readonly numbered: 'payments' | 'coupons';
+  readonly numbered: 'payments' | 'bills' | 'coupons';
   readonly closes: 'closing' | 'carrying';
   readonly columns: readonly StretchColumn[];
   day(row: number): CalendarDay;
@@ -44,19 +44,30 @@ export function stretchRows(schedule: Schedule): StretchRows {
   return schedule.kind === 'loan' ? loanRows(schedule) : bondRows(schedule);
 }
 
+const loanColumns: readonly StretchColumn[] = [
+  { key: 'payment', name: 'payment' },
+  { key: 'interest', name: 'interest' },
+  { key: 'principal', name: 'principal' },
+  { key: 'extra', name: 'extra', seldom: true },
+];
+
+/** What is repaid of a line between its bills is no extra principal. */
+const lineColumns: readonly StretchColumn[] = [
+  { key: 'interest', name: 'interest' },
+  { key: 'fee', name: 'unused fee', seldom: true },
+  { key: 'added', name: 'drawn' },
+  { key: 'extra', name: 'repaid' },
+  { key: 'principal', name: 'repaid at maturity', seldom: true },
+];
+
 function loanRows(schedule: LoanSchedule): StretchRows {
   const { terms, length, date, n, closing } = schedule;
   return {
     length,
     digits: terms.digits,
-    numbered: 'payments',
+    numbered: terms.creditLine ? 'bills' : 'payments',
     closes: 'closing',
-    columns: [
-      { key: 'payment', name: 'payment' },
-      { key: 'interest', name: 'interest' },
-      { key: 'principal', name: 'principal' },
-      { key: 'extra', name: 'extra', seldom: true },
-    ],
+    columns: terms.creditLine ? lineColumns : loanColumns,
     day: (row) => date[row] as number,
     number: (row) => n[row] as number,
     count: (from, end) => paymentsMade(schedule, from, end),
