@@ -57,7 +57,7 @@ const lineColumns: readonly StretchColumn[] = [
   { key: 'fee', name: 'unused fee', seldom: true },
   { key: 'added', name: 'drawn' },
   { key: 'extra', name: 'repaid' },
-  { key: 'principal', name: 'repaid at maturity', seldom: true },
+  { key: 'principal', name: 'at maturity', seldom: true },
 ];
 
 function loanRows(schedule: LoanSchedule): StretchRows {
