@@ -8,7 +8,7 @@ import {
   input,
   signal,
 } from '@angular/core';
-import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { FormControl, ReactiveFormsModule } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
@@ -16,7 +16,6 @@ import { MatMenuModule } from '@angular/material/menu';
 import { Router, RouterLink } from '@angular/router';
 import { animationFrameScheduler, auditTime, debounceTime, map, startWith, switchMap, tap } from 'rxjs';
 import { parseDay } from '@coffer/core';
-import { type Fault, showText } from '@coffer/contract';
 import { ApiRefusal, newKey } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { AsOfService } from '../company/as-of.service';
@@ -33,7 +32,7 @@ import { eventForm, type EventType } from './form/event-form';
 import type { KeptEvent } from './form/events-part';
 import { fillForm } from './form/form-of-document';
 import { seasonOf, stretchForm } from './form/stretch-form';
-import { faultsInWords, missingFields } from './form/missing-fields';
+import { TermsReading } from './form/terms-reading';
 import { putBack, termsForm, type TypedTerms } from './form/terms-form';
 import { typedDocument } from './form/typed-document';
 import { UndoHistory } from './form/undo-history';
@@ -106,29 +105,10 @@ export class TermsPage {
   /** The starting point that was begun from. */
   protected readonly begun = signal('');
   protected readonly history = new UndoHistory();
-  private readonly worked = signal<readonly Fault[]>([]);
-  private readonly refused = signal<readonly Fault[]>([]);
-  protected readonly typed = toSignal(this.form.valueChanges.pipe(map(() => this.form.getRawValue())), {
-    initialValue: this.form.getRawValue(),
-  });
-  protected readonly reading = computed(() => typedDocument(this.typed(), this.currency(), this.kept()));
-  private readonly faults = computed(() => [...this.reading().faults, ...this.worked(), ...this.refused()]);
-  protected readonly missing = computed(() => missingFields(this.reading(), this.typed().loan.events));
-  protected readonly wrong = computed(() =>
-    faultsInWords(this.faults(), this.reading(), this.typed().loan.events),
-  );
-  /** Why what is typed now makes no schedule yet. */
-  protected readonly pending = computed(() => {
-    const needed = this.missing().filter((name) => name !== choices.fieldNames['name']);
-    return [...this.wrong(), ...(needed.length > 0 ? [`Still needed: ${needed.join(', ')}.`] : [])];
-  });
-  protected readonly stale = computed(() => this.pending().length > 0);
+  protected readonly read = new TermsReading(this.form, this.currency, this.kept);
+  protected readonly typed = this.read.typed;
   /** How many stretches a season has, the last of which can be repeated. */
   protected readonly season = computed(() => seasonOf(this.typed().loan.stretches.map(({ type }) => type)));
-  /** Faults of no field on the page. */
-  protected readonly elsewhere = computed(() =>
-    this.faults().filter(({ key }) => key === '' || key === 'currency' || key === 'payments.phases'),
-  );
   protected readonly pointsOfKind = computed(() => {
     const bond = this.typed().kind === 'bond';
     return startingPoints.filter(({ kind }) => (kind === 'bond') === bond);
@@ -156,7 +136,7 @@ export class TermsPage {
       .pipe(
         startWith(undefined),
         tap(() => {
-          this.refused.set([]);
+          this.read.refused.set([]);
           if (this.id() === undefined && this.form.dirty) this.draft.keep(this.form);
         }),
         auditTime(0, animationFrameScheduler),
@@ -168,7 +148,7 @@ export class TermsPage {
         takeUntilDestroyed(),
       )
       .subscribe((answer) => {
-        this.worked.set(answer?.ok === false ? answer.faults : []);
+        this.read.worked.set(answer?.ok === false ? answer.faults : []);
         if (answer?.ok) this.made.set(answer);
       });
   }
@@ -185,15 +165,10 @@ export class TermsPage {
     });
   }
 
-  /** What is wrong with the field of a key; fields still empty are only spoken of once saving was tried. */
-  protected readonly fault = (key: string): string => {
-    const fault = this.faults().find((candidate) => candidate.key === key);
-    if (fault) return showText(fault.message);
-    return this.asked() && this.reading().missing.includes(key) ? 'Needed.' : '';
-  };
+  protected readonly fault = (key: string): string => this.read.fault(key, this.asked());
 
   /** What is known of the schedule while it follows what is typed. */
-  private readonly current = computed(() => (this.stale() ? undefined : this.made()));
+  private readonly current = computed(() => (this.read.stale() ? undefined : this.made()));
   protected readonly workedOut = (of: 'price' | 'yield'): string =>
     workedOutOfBond(of, this.typed().bond, this.current()?.schedule);
   protected readonly solved = (key: 'amount' | 'annual'): string =>
@@ -334,8 +309,8 @@ export class TermsPage {
   protected save(): void {
     this.asked.set(true);
     this.failed.set('');
-    const { document, faults, missing } = this.reading();
-    if (missing.length > 0 || faults.length > 0 || this.worked().length > 0) return;
+    const { document, faults, missing } = this.read.document();
+    if (missing.length > 0 || faults.length > 0 || this.read.worked().length > 0) return;
     const changed = this.changed();
     if (changed && this.reason.value.trim() === '') return;
     this.busy.set(true);
@@ -351,7 +326,7 @@ export class TermsPage {
         this.busy.set(false);
         this.key = newKey();
         this.failed.set(messageOf(error));
-        this.refused.set(error instanceof ApiRefusal ? (error.refusal.faults ?? []) : []);
+        this.read.refused.set(error instanceof ApiRefusal ? (error.refusal.faults ?? []) : []);
       },
     });
   }

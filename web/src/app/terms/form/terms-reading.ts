@@ -1,0 +1,47 @@
+import { computed, signal, type Signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { showText, type Fault } from '@coffer/contract';
+import { map } from 'rxjs';
+import type { KeptEvent } from './events-part';
+import { faultsInWords, missingFields } from './missing-fields';
+import type { TermsForm, TypedTerms } from './terms-form';
+import { typedDocument } from './typed-document';
+
+/** What is typed, read as a document, and what is wrong or missing in it. Made where things can be injected. */
+export class TermsReading {
+  /** What working the terms out found wrong, and what saving them did. */
+  readonly worked = signal<readonly Fault[]>([]);
+  readonly refused = signal<readonly Fault[]>([]);
+  readonly typed: Signal<TypedTerms>;
+  readonly document = computed(() => typedDocument(this.typed(), this.currency(), this.kept()));
+  private readonly faults = computed(() => [...this.document().faults, ...this.worked(), ...this.refused()]);
+  readonly missing = computed(() => missingFields(this.document(), this.typed().loan.events));
+  readonly wrong = computed(() => faultsInWords(this.faults(), this.document(), this.typed().loan.events));
+  /** Why what is typed now makes no schedule yet. A name is not needed for one. */
+  readonly pending = computed(() => {
+    const needed = this.missing().filter((name) => name !== 'name');
+    return [...this.wrong(), ...(needed.length > 0 ? [`Still needed: ${needed.join(', ')}.`] : [])];
+  });
+  readonly stale = computed(() => this.pending().length > 0);
+  /** Faults of no field on the page. */
+  readonly elsewhere = computed(() =>
+    this.faults().filter(({ key }) => key === '' || key === 'currency' || key === 'payments.phases'),
+  );
+
+  constructor(
+    form: TermsForm,
+    private readonly currency: Signal<string>,
+    private readonly kept: Signal<readonly KeptEvent[]>,
+  ) {
+    this.typed = toSignal(form.valueChanges.pipe(map(() => form.getRawValue())), {
+      initialValue: form.getRawValue(),
+    });
+  }
+
+  /** What is wrong with the field of a key; empty fields are only spoken of once saving was `asked` for. */
+  fault(key: string, asked: boolean): string {
+    const fault = this.faults().find((candidate) => candidate.key === key);
+    if (fault) return showText(fault.message);
+    return asked && this.document().missing.includes(key) ? 'Needed.' : '';
+  }
+}
