@@ -54,7 +54,7 @@ const loanColumns: readonly StretchColumn[] = [
 /** What is repaid of a line between its bills is no extra principal. */
 const lineColumns: readonly StretchColumn[] = [
   { key: 'interest', name: 'interest' },
-  { key: 'fee', name: 'unused fee', seldom: true },
+  { key: 'fee', name: 'fee', seldom: true },
   { key: 'added', name: 'drawn' },
   { key: 'extra', name: 'repaid' },
   { key: 'principal', name: 'at maturity', seldom: true },
