@@ -87,6 +87,9 @@ export class TermsPage {
   private readonly draft = inject(DraftKeeper);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private key = newKey();
+  /** Whether the schedule is still to follow what was typed last, and whether saving waits for it. */
+  private following = false;
+  private saveFollows = false;
   protected readonly choices = choices;
   protected readonly startingPoints = startingPoints;
   protected readonly form = termsForm();
@@ -137,6 +140,8 @@ export class TermsPage {
         startWith(undefined),
         tap(() => {
           this.read.refused.set([]);
+          this.following = true;
+          this.saveFollows = false;
           if (this.id() === undefined && this.form.dirty) this.draft.keep(this.form);
         }),
         auditTime(0, animationFrameScheduler),
@@ -150,6 +155,10 @@ export class TermsPage {
       .subscribe((answer) => {
         this.read.worked.set(answer?.ok === false ? answer.faults : []);
         if (answer?.ok) this.made.set(answer);
+        this.following = false;
+        if (!this.saveFollows) return;
+        this.saveFollows = false;
+        this.save();
       });
   }
 
@@ -309,6 +318,9 @@ export class TermsPage {
   protected save(): void {
     this.asked.set(true);
     this.failed.set('');
+    // What was wrong before the last change may be right by now.
+    this.saveFollows = this.following;
+    if (this.saveFollows) return;
     const { document, faults, missing } = this.read.document();
     if (missing.length > 0 || faults.length > 0 || this.read.worked().length > 0) return;
     const changed = this.changed();
