@@ -204,7 +204,9 @@ test('seasons share one payment that is worked out, and are repeated', async ({ 
   await expectAccessible(page);
 });
 
-test('a loan left for renewal is renewed on the day it ends, and its last cents are paid', async ({ page }) => {
+test('a loan left for renewal is renewed on the day it ends, and its last cents are paid', async ({
+  page,
+}) => {
   await begin(page, 'Left for renewal', { ...agreed, 'Annual rate, %': '0' });
   // Common practice: without interest 100,000 over 300 payments is 333.33 each; 60 of them leave 80,000.20.
   await expect(fact(page, 'Left at the end')).toHaveText('80,000.20');

@@ -2,11 +2,11 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { balancesOf, calendarDay, entries, position, proofsOf } from '@coffer/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { readInstrument } from './read-instrument.ts';
+import { readInstrument } from '@coffer/contract';
 
 type Json = string | number | boolean | null | Json[] | { [key: string]: Json };
 
-const folder = new URL('../../../demo/instruments/', import.meta.url);
+const folder = new URL('../../demo/instruments/', import.meta.url);
 const documents = readdirSync(folder).map(
   (file) => JSON.parse(readFileSync(new URL(file, folder), 'utf8')) as Json,
 );
