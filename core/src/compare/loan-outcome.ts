@@ -1,6 +1,6 @@
 import { calendarFields, daysInMonth, type CalendarDay } from '../calendar/calendar-day.ts';
 import { minorUnits } from '../loan/loan-terms.ts';
-import type { LoanSchedule } from '../loan/loan-schedule.ts';
+import { asksOneAmount, type LoanSchedule } from '../loan/loan-schedule.ts';
 import { paymentsMade, totalOf } from '../loan/totals.ts';
 
 /** What a loan comes to over its life. Amounts in minor units. */
@@ -17,13 +17,10 @@ export interface LoanOutcome {
   readonly left: number;
 }
 
-/** How a payment is set that is asked as one amount, the same each time. */
-const asked: readonly string[] = ['level', 'agreed', 'changed'];
-
 /** Sums up a schedule. */
 export function loanOutcome(schedule: LoanSchedule): LoanOutcome {
   const { length, date, closing, settings, terms } = schedule;
-  const set = settings.findLast(({ kind, amount }) => asked.includes(kind) && amount > 0n);
+  const set = settings.findLast(asksOneAmount);
   return {
     payment: set && minorUnits(terms, set.amount),
     payments: paymentsMade(schedule),

@@ -142,6 +142,11 @@ export function grainsAt(schedule: LoanColumns, column: AmountColumn, row: numbe
   return schedule.exact ? (schedule.exact[column][row] as bigint) : BigInt(schedule[column][row] as number);
 }
 
+/** Whether a payment is asked as one amount, the same each time. */
+export function asksOneAmount({ kind, amount }: PaymentSetting): boolean {
+  return (kind === 'level' || kind === 'agreed' || kind === 'changed') && amount > 0n;
+}
+
 /** The last row dated on or before a day; −1 before the first. */
 export function lastRowOn(date: Int32Array, length: number, on: CalendarDay): number {
   let low = 0;

@@ -1,4 +1,5 @@
 import {
+  asksOneAmount,
   explainLoanFigure,
   explainPosition,
   explainTotal,
@@ -136,9 +137,6 @@ function shownRate(annual: Ratio): string {
   return /\.\d{7}/.test(text) ? `${Number(text.replace('%', '')).toFixed(6)}%` : text;
 }
 
-/** How a payment is set that is asked as one amount, the same each time. */
-const asked: readonly string[] = ['level', 'agreed', 'changed'];
-
 /** The payment agreed as one amount on a day, or else the next that is, or the last that was; its first row from then. */
 function paymentInForce(
   schedule: LoanSchedule,
@@ -148,7 +146,7 @@ function paymentInForce(
   let found: number | undefined;
   for (let row = 0; row < length; row += 1) {
     const set = settings[setting[row] as number];
-    if ((n[row] as number) === 0 || !set || set.amount <= 0n || !asked.includes(set.kind)) continue;
+    if ((n[row] as number) === 0 || !set || !asksOneAmount(set)) continue;
     // The last payment takes up what rounding left, so the one before it shows better what is asked.
     const settles = row === length - 1 && found !== undefined && setting[found] === setting[row];
     if (!settles) found = row;

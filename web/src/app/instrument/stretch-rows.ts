@@ -31,7 +31,7 @@ export interface StretchRows {
   day(row: number): CalendarDay;
   /** Its number; 0 for a row between the numbered ones. */
   number(row: number): number;
-  /** Payments made, or coupons paid, from one row to another. */
+  /** Payments made, bills sent, or coupons paid, from one row to another. */
   count(from: number, end: number): number;
   total(key: string, from: number, end: number): number;
   /** The balance after the row before `end`. */
@@ -70,7 +70,10 @@ function loanRows(schedule: LoanSchedule): StretchRows {
     columns: terms.creditLine ? lineColumns : loanColumns,
     day: (row) => date[row] as number,
     number: (row) => n[row] as number,
-    count: (from, end) => paymentsMade(schedule, from, end),
+    count: (from, end) =>
+      terms.creditLine
+        ? n.subarray(from, end).filter((number) => number > 0).length
+        : paymentsMade(schedule, from, end),
     total: (key, from, end) => totalOf(schedule, key as TotalledColumn, from, end),
     closing: (end) => (end > 0 ? (closing[end - 1] ?? 0) : terms.amount),
     explain: (key, from, end) => explainTotal(schedule, key as TotalledColumn, from, end),

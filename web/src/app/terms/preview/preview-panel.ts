@@ -47,7 +47,7 @@ export class PreviewPanel {
     }
     return [
       ...(made.regularPayment ? [['Payment', money(made.regularPayment)] as const] : []),
-      ['Payments', String(made.rows.filter(isPayment).length)],
+      ['Payments', String(made.paymentsMade ?? '')],
       ['Last payment', money(made.finalPayment)],
       interest,
       ...(added ? [['Interest added', money(totals['addedInterest'])] as const] : []),
@@ -154,11 +154,6 @@ export class PreviewPanel {
       figure('closing', 'Closing'),
     ];
   });
-}
-
-/** Whether something is paid in a row with a number. */
-function isPayment({ n, payment, extra }: PreviewRow): boolean {
-  return n !== null && n !== 0 && Number(payment ?? 0) + Number(extra ?? 0) > 0;
 }
 
 /** What a bond brings and costs. */

@@ -17,6 +17,8 @@ export interface SchedulePreview {
   readonly purchase?: { readonly financeCost: string };
   readonly regularPayment?: string | null;
   readonly paymentCount?: number;
+  /** Those of a loan in which something is paid; not part of the published form. */
+  readonly paymentsMade?: number;
   readonly finalPayment?: string;
   readonly clears?: string | null;
   readonly proceeds?: string;

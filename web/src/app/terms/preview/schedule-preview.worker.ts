@@ -5,6 +5,7 @@ import {
   formatAmount,
   loanIssueEntry,
   minorUnits,
+  paymentsMade,
   type LoanSchedule,
   type Schedule,
 } from '@coffer/core';
@@ -49,7 +50,10 @@ function answer({ number, document }: PreviewQuestion): PreviewAnswer {
     return {
       number,
       ok: true,
-      schedule: scheduleJson(schedule) as unknown as SchedulePreview,
+      schedule: {
+        ...(scheduleJson(schedule) as unknown as SchedulePreview),
+        ...(schedule.kind === 'loan' && { paymentsMade: paymentsMade(schedule) }),
+      },
       issue: issueLines(schedule),
       ...(schedule.kind === 'loan' && { life: lifeOf(schedule) }),
     };
