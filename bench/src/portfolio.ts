@@ -33,13 +33,15 @@ export const payments = 360;
 const start = parseDay('2026-01-31') as number;
 
 /** So many loans of 360 payments. */
+const toTheCent = { step: 1, upward: false, ties: 'away-from-zero' } as const;
+
 export function benchLoans(loans: number): BenchLoan[] {
   const random = seeded(20261031);
   return Array.from({ length: loans }, (): BenchLoan => {
     const amount = 1_000_000 + Math.floor(random() * 99_000_000);
     const rate = 200 + Math.floor(random() * 1000);
     const growth = ratio(BigInt(rate), 120_000n);
-    return { amount, rate, payment: levelPayment(amount, evenGrowths(payments, growth), 1, false) };
+    return { amount, rate, payment: levelPayment(amount, evenGrowths(payments, growth), toTheCent) };
   });
 }
 

@@ -41,6 +41,7 @@ export * from './loan/build-loan-schedule.ts';
 export * from './loan/issue-costs.ts';
 export * from './loan/loan-columns.ts';
 export * from './loan/loan-events.ts';
+export * from './loan/receipts.ts';
 export * from './loan/payment-setting.ts';
 export * from './loan/solve-unknown.ts';
 export * from './loan/stretch.ts';

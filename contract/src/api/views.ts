@@ -106,6 +106,8 @@ export const paymentMade = v.strictObject({
   amount: amountText,
   /** Takes the place of what was recorded before. */
   corrects: v.optional(v.boolean()),
+  /** Another part of the payment, beside what is recorded already. */
+  adds: v.optional(v.boolean()),
 });
 export type PaymentMade = v.InferOutput<typeof paymentMade>;
 
@@ -120,7 +122,8 @@ export const duePayment = v.strictObject({
   interest: minorUnits,
   principal: minorUnits,
   amount: minorUnits,
-  recorded: v.nullable(v.strictObject({ on: dayText, amount: minorUnits })),
+  /** The parts it was paid in, in order of days; none while nothing is recorded. */
+  recorded: v.array(v.strictObject({ on: dayText, amount: minorUnits })),
 });
 export type DuePayment = v.InferOutput<typeof duePayment>;
 

@@ -11,14 +11,20 @@ export function loanEventsOf(
   start: number,
   read: AmountReader,
 ): LoanEvent[] {
-  const dues = new Set<string>();
+  const parts = new Set<string>();
   return events.map((event, at) => {
     const key = `events.${at}`;
     const on = event.on === undefined ? start : dayOf(event.on);
     if (on < start) read.fault(`${key}.on`, `This is before the loan starts, ${formatDay(start)}.`);
     if (event.type === 'paid') {
-      if (dues.has(event.due)) read.fault(`${key}.due`, `The payment due ${event.due} is recorded twice.`);
-      dues.add(event.due);
+      const part = `${event.due} on ${event.on}`;
+      if (parts.has(part)) {
+        read.fault(
+          `${key}.on`,
+          `The payment due ${event.due} is recorded twice for ${event.on}; leave one, or add the two up.`,
+        );
+      }
+      parts.add(part);
     }
     return eventOf(event, on, key, start, read);
   });

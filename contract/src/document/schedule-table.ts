@@ -55,6 +55,7 @@ export const rowWords: Readonly<Record<RowKind, string>> = {
   payment: '',
   extra: 'extra',
   'late-payment': 'late payment',
+  'early-payment': 'paid early',
   'overdue-payment': 'after the term',
   draw: 'drawn',
   'interest-added': 'interest added',

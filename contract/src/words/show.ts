@@ -42,6 +42,12 @@ export function showDay(day: CalendarDay | string): string {
   return `${ofMonth} ${monthName(month)} ${year}`;
 }
 
+/** The same without its year, where that is plain from what stands beside it: `15 Jun`. */
+export function showShortDay(day: CalendarDay): string {
+  const { month, day: ofMonth } = calendarFields(day);
+  return `${ofMonth} ${monthName(month)}`;
+}
+
 /** A text with the dates and amounts in it as people read them. */
 export function showText(text: string): string {
   return text

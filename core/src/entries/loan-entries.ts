@@ -77,6 +77,8 @@ function memoOf(schedule: LoanSchedule, row: number): string {
       return 'Settlement of the loan';
     case 'extra':
       return 'Extra principal';
+    case 'early-payment':
+      return `Early payment due ${formatDay(schedule.due[row] as number)}`;
     case 'late-payment':
     case 'overdue-payment':
       return `Late payment due ${formatDay(schedule.due[row] as number)}`;

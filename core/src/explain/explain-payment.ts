@@ -1,5 +1,4 @@
 import { formatDay } from '../calendar/calendar-day.ts';
-import { recordedFor } from '../loan/loan-events.ts';
 import type { LoanRow, LoanSchedule, PaymentSetting } from '../loan/loan-schedule.ts';
 import { minorUnits } from '../loan/loan-terms.ts';
 import { levelledBesides, unroundedPayment } from '../loan/payment-setting.ts';
@@ -31,15 +30,14 @@ export function explainPayment(schedule: LoanSchedule, row: LoanRow, name: strin
   if (row.kind === 'settlement' || schedule.settlement?.row === row.index) {
     return made([cell('opening', 'Settled: the balance'), cell('interest', '+ interest to the day')]);
   }
-  const recorded = recordedFor(schedule.terms.events, row.due);
-  if (recorded) {
-    const steps: ExplainStep[] = [
-      {
-        label: `Recorded: paid on ${formatDay(recorded.on)}`,
-        amount: recorded.amount,
-        link: { to: 'terms', key: 'events' },
-      },
-    ];
+  const parts = schedule.receipts.byDue.get(row.due)?.parts.filter(({ on }) => on === row.date) ?? [];
+  const receipt = schedule.receipts.byDue.get(row.due);
+  if (receipt) {
+    const steps = (parts.length > 0 ? parts : receipt.parts).map(({ on, amount }): ExplainStep => ({
+      label: `Recorded: paid on ${formatDay(on)}`,
+      amount,
+      link: { to: 'terms', key: 'events' },
+    }));
     if (row.extra > 0) steps.push({ label: '− beyond the schedule, to extra principal', amount: row.extra });
     return made(steps);
   }

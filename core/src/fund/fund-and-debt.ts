@@ -76,7 +76,7 @@ function owedOn(debt: Schedule, on: CalendarDay): number {
 
 function paidOn(debt: Schedule): number {
   if (debt.kind === 'loan') {
-    return totalOf(debt, 'payment') + totalOf(debt, 'extra') + totalOf(debt, 'fee');
+    return totalOf(debt, 'payment') + totalOf(debt, 'extra');
   }
   const paid = debt.rows.reduce((sum, { booked, paid: redeemed }) => sum + booked.coupon + redeemed, 0);
   return paid + (lastCouponRow(debt)?.faceAfter ?? 0);

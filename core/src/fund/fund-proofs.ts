@@ -1,5 +1,5 @@
-import { Decimal } from 'decimal.js';
 import { decimalOf } from '../money/precise.ts';
+import { roundedDecimal } from '../money/rounded-decimal.ts';
 import { exactProof, type Proof } from '../proofs/proof.ts';
 import { growthsAt } from '../rates/growths-at.ts';
 import { fundYears } from './fund-periods.ts';
@@ -43,15 +43,10 @@ export function fundProofs(schedule: FundSchedule): Proof[] {
 /** Interest of every row again, in decimals and not in fractions. */
 function interestOff({ terms, rows }: FundSchedule): number {
   const step = terms.rounding.interest === 'unit' ? 10 ** terms.digits : 1;
-  const even = terms.rounding.ties === 'even';
   const growthOf = growthsAt(decimalOf(terms.annualRate), terms.compounding);
   return rows.reduce((off, row) => {
     const growth = growthOf(fundYears(terms, row.period, row.due));
-    const interest = growth
-      .times(row.earning)
-      .div(step)
-      .toDecimalPlaces(40)
-      .toDecimalPlaces(0, even ? Decimal.ROUND_HALF_EVEN : Decimal.ROUND_HALF_UP);
+    const interest = roundedDecimal(growth.times(row.earning).div(step), terms.rounding.ties);
     return off + Math.abs(interest.times(step).toNumber() - row.interest);
   }, 0);
 }

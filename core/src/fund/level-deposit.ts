@@ -1,5 +1,6 @@
-import { Decimal } from 'decimal.js';
+import type { Decimal } from 'decimal.js';
 import { decimalOf, Precise } from '../money/precise.ts';
+import { roundedDecimal } from '../money/rounded-decimal.ts';
 import { TermsFault } from '../terms-fault.ts';
 import { growthsAt } from '../rates/growths-at.ts';
 import { depositDays, fundPeriod, fundYears } from './fund-periods.ts';
@@ -26,9 +27,8 @@ export function levelDeposit(terms: FundTerms, goal: number, count: number): Dec
 /** A level deposit in whole minor units, rounded as the terms say. */
 export function roundedDeposit({ rounding, digits }: FundTerms, exact: Decimal): number {
   const step = rounding.deposit === 'unit' ? 10 ** digits : 1;
-  const mode = rounding.deposit === 'cent-up' ? Decimal.ROUND_CEIL : Decimal.ROUND_HALF_UP;
-  // 40 decimals are far beyond what a boundary can be missed by, and settle what is exactly on one.
-  return exact.div(step).toDecimalPlaces(40).toDecimalPlaces(0, mode).times(step).toNumber();
+  const how = rounding.deposit === 'cent-up' ? 'upward' : rounding.ties;
+  return roundedDecimal(exact.div(step), how).times(step).toNumber();
 }
 
 /** What a fund holds with the last of its level deposits, unrounded. */

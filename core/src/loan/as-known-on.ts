@@ -1,17 +1,20 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { TermsFault } from '../terms-fault.ts';
 import { buildLoanSchedule } from './build-loan-schedule.ts';
-import { eventDay, type LoanEvent } from './loan-events.ts';
-import type { LoanTerms } from './loan-terms.ts';
+import { eventDay, eventsOf, type LoanEvent } from './loan-events.ts';
 import type { LoanSchedule } from './loan-schedule.ts';
+import { dueNamed } from './receipts.ts';
 
 /**
- * The schedule as its contract stands on a day: without voluntary extras, draws, settlement, renewal and payments
- * recorded later, and without fixings not yet known. Agreed steps of the rate or the payment stay.
+ * The schedule as its contract stands on a day: without what happened or was agreed later. What fell due by the day and
+ * was paid after it counts as not paid, as a payment recorded as missed does; voluntary extras, draws, settlement,
+ * renewal, changes of the payment and fixings count from their day on. Steps of the rate and stretches are agreed from
+ * the start. Source: IAS 1.76 (what happens after the period does not change how debt is presented at its end);
+ * ASC 470-10-45.
  */
 export function asKnownOn(schedule: LoanSchedule, on: CalendarDay): LoanSchedule {
   const { terms } = schedule;
-  const events = terms.events.flatMap((event) => knownOn(event, on));
+  const events = eventsKnownOn(schedule, on);
   const fixings = terms.index?.fixings.filter((fixing) => fixing.on <= on);
   const same =
     events.length === terms.events.length &&
@@ -19,7 +22,7 @@ export function asKnownOn(schedule: LoanSchedule, on: CalendarDay): LoanSchedule
     fixings?.length === terms.index?.fixings.length;
   if (same) return schedule;
   const known = { ...terms, events, ...(terms.index && fixings && { index: { ...terms.index, fixings } }) };
-  return remembered(schedule, knowledge(terms, on), () => {
+  return remembered(schedule, knowledge(schedule, on), () => {
     try {
       return buildLoanSchedule(known);
     } catch (error) {
@@ -30,12 +33,31 @@ export function asKnownOn(schedule: LoanSchedule, on: CalendarDay): LoanSchedule
   });
 }
 
+function eventsKnownOn({ terms, stretches }: LoanSchedule, on: CalendarDay): LoanEvent[] {
+  const events = terms.events.flatMap((event): LoanEvent[] => {
+    if (event.type !== 'extra-each-payment') return eventDay(event) <= on ? [event] : [];
+    if (event.from > on) return [];
+    return [event.to <= on ? event : { ...event, to: on }];
+  });
+  const paidBy = new Set(eventsOf(events, 'paid').map(({ due }) => dueNamed(stretches, due)));
+  for (const payment of eventsOf(terms.events, 'paid')) {
+    if (payment.on <= on) continue;
+    const due = dueNamed(stretches, payment.due);
+    if (due === undefined || due > on || paidBy.has(due)) continue;
+    paidBy.add(due);
+    events.push({ type: 'paid', due, on: due, amount: 0 });
+  }
+  return events;
+}
+
 /** What is known on a day, told apart from what is known on others. */
-function knowledge({ events, index }: LoanTerms, on: CalendarDay): string {
-  const known = events.map((event) =>
-    event.type === 'extra-each-payment' ? Math.min(event.to, on) : eventDay(event) <= on ? 1 : 0,
-  );
-  return `${known.join()} ${index?.fixings.filter((fixing) => fixing.on <= on).length ?? 0}`;
+function knowledge({ terms, stretches }: LoanSchedule, on: CalendarDay): string {
+  const known = terms.events.map((event) => {
+    if (event.type === 'extra-each-payment') return Math.min(event.to, on);
+    if (eventDay(event) <= on) return 1;
+    return event.type === 'paid' && (dueNamed(stretches, event.due) ?? Infinity) <= on ? 2 : 0;
+  });
+  return `${known.join()} ${terms.index?.fixings.filter((fixing) => fixing.on <= on).length ?? 0}`;
 }
 
 /** Several figures of one day, and of days between which nothing happens, ask for the same. */
@@ -51,11 +73,4 @@ function remembered(schedule: LoanSchedule, key: string, work: () => LoanSchedul
     known.set(key, (found = work()));
   }
   return found;
-}
-
-function knownOn(event: LoanEvent, on: CalendarDay): LoanEvent[] {
-  if (event.type === 'payment-change') return [event];
-  if (event.type !== 'extra-each-payment') return event.on <= on ? [event] : [];
-  if (event.from > on) return [];
-  return [event.to <= on ? event : { ...event, to: on }];
 }

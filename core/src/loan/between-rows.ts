@@ -2,10 +2,12 @@ import { formatDay } from '../calendar/calendar-day.ts';
 import { formatAmount } from '../money/amount-text.ts';
 import { TermsFault } from '../terms-fault.ts';
 import type { BetweenEvent } from './between-events.ts';
-import { least, noAmounts, type LoanLedger } from './loan-ledger.ts';
+import { atLeastZero, least, noAmounts, type LoanLedger } from './loan-ledger.ts';
 import { minorUnits, type LoanTerms } from './loan-terms.ts';
 import type { ExactRow } from './row-writer.ts';
 import type { PaymentAgreement } from './payment-agreement.ts';
+
+const nothingCharged = { interest: 0n, fee: 0n };
 
 /** Writes the rows of what happens between due dates, and after the last of them. */
 export class BetweenRows {
@@ -16,99 +18,134 @@ export class BetweenRows {
   ) {}
 
   /** Something between due dates: interest owed first where it is a payment, then principal. */
-  between(event: BetweenEvent): void {
-    const opening = this.ledger.balance;
-    const { on, due, kind } = event;
-    const row = { n: 0, date: on, due, chargedTo: this.ledger.meter.chargedTo, opening, ...noAmounts };
-    if (event.reLevel) this.agreement.levelNext();
-    switch (kind) {
+  write(event: BetweenEvent): void {
+    const { ledger } = this;
+    const opening = ledger.balance;
+    const { on, due } = event;
+    const row = { n: 0, date: on, due, chargedTo: ledger.meter.chargedTo, opening, ...noAmounts };
+    if (event.reLevel) this.agreement.levelAfter(on);
+    switch (event.kind) {
       case 'draw': {
-        if (this.ledger.cleared) throw drawnTooLate(event);
-        const added = this.ledger.inGrains(event.amount);
+        if (ledger.cleared) throw drawnTooLate(event);
+        const added = ledger.inGrains(event.amount);
         this.refuseAboveLimit(event);
-        this.ledger.balance += added;
-        this.ledger.write('draw', { ...row, added });
+        ledger.balance += added;
+        ledger.write('draw', { ...row, added });
         return;
       }
       case 'interest-added': {
-        const { amount, fee } = this.ledger.meter.chargeTo(on, this.ledger.balance);
-        const interest = amount + this.ledger.broughtIn;
-        this.ledger.broughtIn = 0n;
-        const added = interest + this.ledger.unpaid;
-        this.ledger.unpaid = 0n;
-        this.ledger.balance += added;
-        this.ledger.write('interest-added', { ...row, chargedTo: on, interest, added, fee });
-        this.ledger.meter.charged(on, this.ledger.balance);
+        const { interest, fee } = ledger.chargeTo(on);
+        const added = interest + ledger.unpaid;
+        ledger.unpaid = 0n;
+        ledger.balance += added;
+        ledger.write('interest-added', { ...row, chargedTo: on, interest, added, fee });
+        ledger.meter.charged();
         return;
       }
-      case 'settlement': {
-        const { amount, fee } = this.ledger.meter.chargeTo(on, this.ledger.balance);
-        const interest = amount + this.ledger.broughtIn;
-        const owed = this.ledger.balance + this.ledger.apart - this.ledger.broughtIn + interest;
-        this.ledger.broughtIn = this.ledger.unpaid = this.ledger.kept = this.ledger.behind = 0n;
-        this.ledger.balance = 0n;
-        this.ledger.write('settlement', {
-          ...row,
-          chargedTo: on,
-          payment: owed,
-          interest,
-          principal: opening,
-          fee,
-        });
-        this.ledger.meter.charged(on, this.ledger.balance);
-        this.ledger.settle(on, owed);
+      case 'settlement':
+        this.settle(event, row);
         return;
-      }
-      default:
+      case 'extra':
         this.repay(event, row);
+        return;
+      case 'late-payment':
+        this.payLate(event, row);
+        return;
+      case 'early-payment':
+        this.payEarly(event, row);
+        return;
     }
   }
 
-  /** Extra principal, or a late payment, between due dates. */
-  private repay(event: BetweenEvent, row: ExactRow): void {
-    const late = event.kind === 'late-payment';
-    const owed = this.ledger.balance + (late ? this.ledger.unpaid : 0n);
-    const available = this.ledger.cut(
-      event.on,
-      late ? 'payment-cut' : 'extra-cut',
-      this.ledger.inGrains(event.amount),
-      owed,
-    );
-    if (available === 0n) return;
-    const interestPaid = late ? least(available, this.ledger.unpaid) : 0n;
-    const principal = late ? least(available - interestPaid, this.ledger.behind) : 0n;
-    const extra = available - interestPaid - principal;
-    this.ledger.balance -= principal + extra;
-    this.ledger.unpaid -= interestPaid;
-    this.ledger.behind = least(this.ledger.balance, this.ledger.behind - principal);
-    this.ledger.write(late ? 'late-payment' : 'extra', {
+  private settle({ on }: BetweenEvent, row: ExactRow): void {
+    const { ledger } = this;
+    const { interest, fee } = ledger.chargeTo(on);
+    const owed = ledger.balance + ledger.apart + interest + fee;
+    ledger.unpaid = ledger.kept = ledger.behind = 0n;
+    ledger.balance = 0n;
+    ledger.write('settlement', {
       ...row,
-      payment: interestPaid + principal,
-      principal,
-      extra,
+      chargedTo: on,
+      payment: owed,
+      interest,
+      principal: row.opening,
+      fee,
     });
+    ledger.meter.charged();
+    ledger.settle(on, owed);
+  }
+
+  /** Extra principal between due dates. */
+  private repay({ on, amount }: BetweenEvent, row: ExactRow): void {
+    const { ledger } = this;
+    const stated = ledger.inGrains(amount);
+    const extra = ledger.cut(on, 'extra-cut', stated, atLeastZero(stated - ledger.balance));
+    if (extra === 0n) return;
+    ledger.balance -= extra;
+    ledger.behind = least(ledger.balance, ledger.behind);
+    ledger.write('extra', { ...row, extra });
+  }
+
+  /** A payment after its due date: what was billed by then, principal in arrears, then beyond. */
+  private payLate({ on, amount }: BetweenEvent, row: ExactRow): void {
+    const { ledger } = this;
+    const available = ledger.inGrains(amount);
+    const paid = ledger.allocated(nothingCharged, ledger.behind, available);
+    if (ledger.cut(on, 'payment-cut', available, paid.over) === 0n) return;
+    const { principal, extra } = paid;
+    const interestPaid = paid.billed + paid.kept;
+    ledger.unpaid -= paid.billed;
+    ledger.kept -= paid.kept;
+    ledger.balance -= principal + extra;
+    ledger.behind = least(ledger.balance, ledger.behind - principal);
+    ledger.write('late-payment', { ...row, payment: interestPaid + principal, principal, extra });
+  }
+
+  /** Part of a payment before its row: interest to its own day, then principal of that payment, then beyond. */
+  private payEarly({ on, due, amount }: BetweenEvent, row: ExactRow): void {
+    const { ledger } = this;
+    const { interest, fee } = ledger.chargeTo(on);
+    const available = ledger.inGrains(amount);
+    const scheduled = this.scheduledPrincipal(due, interest);
+    const paid = ledger.allocated({ interest, fee }, ledger.behind + scheduled, available);
+    ledger.cut(on, 'payment-cut', available, paid.over);
+    const { principal, extra } = paid;
+    ledger.payAhead(due, paid.billed + paid.kept, principal + extra);
+    ledger.unpaid += interest + fee - paid.billed;
+    ledger.kept -= paid.kept;
+    ledger.balance -= principal + extra;
+    ledger.behind = least(ledger.balance, atLeastZero(ledger.behind - principal));
+    const payment = paid.billed + paid.kept + principal;
+    ledger.write('early-payment', { ...row, chargedTo: on, payment, interest, principal, extra, fee });
+    ledger.meter.charged();
+  }
+
+  /** Principal that the payment in force asks for, less what was paid for it ahead. */
+  private scheduledPrincipal(due: number, interest: bigint): bigint {
+    const { kind, amount } = this.agreement.now;
+    const ahead = this.ledger.ahead(due);
+    if (kind === 'principal') return atLeastZero(amount - ahead.principal);
+    if (kind === 'interest' || kind === 'none' || kind === 'listed') return 0n;
+    return atLeastZero(amount - ahead.interest - ahead.principal - interest);
   }
 
   /** What comes in after the last due date: charged interest to its own day, so that none is lost. */
   overdue({ on, due, amount }: BetweenEvent): void {
-    const interest = this.ledger.meter.chargeTo(on, this.ledger.balance).amount + this.ledger.broughtIn;
-    this.ledger.broughtIn = 0n;
-    const interestOwed = this.ledger.unpaid + this.ledger.kept + interest;
-    const payment = this.ledger.cut(
-      on,
-      'payment-cut',
-      this.ledger.inGrains(amount),
-      this.ledger.balance + interestOwed,
-    );
-    const interestPaid = least(payment, interestOwed);
-    const principal = payment - interestPaid;
-    const opening = this.ledger.balance;
-    this.ledger.balance -= principal;
-    this.ledger.unpaid = interestOwed - interestPaid;
-    this.ledger.kept = 0n;
-    const row = { ...noAmounts, n: 0, date: on, due, chargedTo: on, opening, payment, interest, principal };
-    this.ledger.write('overdue-payment', row);
-    this.ledger.meter.charged(on, this.ledger.balance);
+    const { ledger } = this;
+    const { interest, fee } = ledger.chargeTo(on);
+    // What was kept apart has fallen due with the term.
+    ledger.unpaid += ledger.kept;
+    ledger.kept = 0n;
+    const available = ledger.inGrains(amount);
+    const paid = ledger.allocated({ interest, fee }, ledger.balance, available);
+    const payment = ledger.cut(on, 'payment-cut', available, paid.over);
+    const opening = ledger.balance;
+    const { principal } = paid;
+    ledger.balance -= principal;
+    ledger.unpaid += interest + fee - paid.billed;
+    const row = { ...noAmounts, n: 0, date: on, due, chargedTo: on, opening };
+    ledger.write('overdue-payment', { ...row, payment, interest, principal, fee });
+    ledger.meter.charged();
   }
 
   private refuseAboveLimit(event: BetweenEvent): void {

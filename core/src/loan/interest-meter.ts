@@ -1,11 +1,13 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import { roundedProduct } from '../money/rounded-product.ts';
-import { rateAt } from '../rates/rate-timeline.ts';
+import { rateAt, type RateTimeline } from '../rates/rate-timeline.ts';
 import { interestStep } from './interest-step.ts';
 import type { LoanColumns } from './loan-columns.ts';
 import { partGrowth, type InterestSegment, type PartGrowth } from './interest-segment.ts';
 import {
+  chargedAtStart,
+  chargedByRow,
   interestInGrains,
   interestSegments,
   roundToGrains,
@@ -22,8 +24,6 @@ import { unusedFeeOf } from './unused-fee.ts';
 export interface Charge {
   /** Grains, rounded as the terms say. */
   readonly amount: bigint;
-  /** Unrounded interest per unit of today's balance, where it is not a whole period at one rate on one balance. */
-  readonly growth?: PartGrowth;
   /** Fee on the unused part of a credit line, grains. */
   readonly fee: bigint;
 }
@@ -40,7 +40,7 @@ export class InterestMeter {
   ) {
     const { terms } = rules;
     this.grains = grainsPerMinorUnit(terms);
-    this.since = { day: terms.start, balance: BigInt(terms.amount) * this.grains, nextRow: 0 };
+    this.since = chargedAtStart(terms);
   }
 
   /** The day that interest has been charged to. */
@@ -50,7 +50,7 @@ export class InterestMeter {
 
   /** Whether no row has been written since interest was last charged. */
   get undisturbed(): boolean {
-    return this.since.nextRow === this.columns.length;
+    return this.since.nextRow === this.columns.length && !this.since.broughtIn;
   }
 
   /** Whether no interest can have run since it was last charged: nothing has been owed. */
@@ -67,9 +67,26 @@ export class InterestMeter {
     return this.since.day === (at === 0 ? stretch.opens : stretch.interestDays[at - 1]);
   }
 
-  /** Notes that interest has been charged to a day, by the row just written. */
-  charged(day: CalendarDay, balance: bigint): void {
-    this.since = { day, balance, nextRow: this.columns.length };
+  /** Whether the period of a payment begins where interest was last charged, with nothing since, at one rate so far. */
+  wholeFrom(stretch: Stretch, at: number, rate: number): boolean {
+    return (
+      this.undisturbed && this.beginsAt(stretch, at) && rateAt(this.rules.rates, this.since.day) === rate
+    );
+  }
+
+  /** Notes that the row just written has charged interest. */
+  charged(): void {
+    this.since = chargedByRow(this.columns, this.columns.length - 1);
+  }
+
+  /**
+   * Unrounded interest per unit of a balance from where it was last charged to a day, as far as is known.
+   *
+   * @param rates those known, the last of them going on
+   */
+  growthThrough(day: CalendarDay, balance: bigint, rates: RateTimeline): PartGrowth {
+    const segments = interestSegments({ ...this.rules, rates }, this.columns, this.since, day);
+    return partGrowth(segments, balance, this.grains);
   }
 
   /** Interest from where it was last charged to a day, rounded once. */
@@ -96,7 +113,6 @@ export class InterestMeter {
     const segments = interestSegments(this.rules, columns, since, day);
     return {
       amount: interestInGrains(terms, segments),
-      ...(balance > 0n && { growth: partGrowth(segments, balance, grains) }),
       fee: this.unusedFee(segments),
     };
   }

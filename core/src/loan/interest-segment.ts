@@ -20,6 +20,8 @@ export interface SegmentParts {
   readonly years: Fraction;
   /** The segment before it since interest was last charged. */
   readonly before: InterestSegment | undefined;
+  /** Grains of interest that had accrued before the first segment and earn interest as what follows does. */
+  readonly broughtIn: bigint;
 }
 
 /**
@@ -46,7 +48,7 @@ export class InterestSegment {
     this.days = parts.days;
     this.years = parts.years;
     const { before, compounding } = parts;
-    const earned = before?.earnedEstimate ?? 0;
+    const earned = before?.earnedEstimate ?? Number(parts.broughtIn) / Number(parts.perMinorUnit);
     const owed = Number(parts.grains) / Number(parts.perMinorUnit);
     const bears = growsOnInterest(compounding) ? owed + earned : owed;
     this.estimate = bears * growthEstimate(parts.annualRate, compounding, parts.years);
@@ -73,8 +75,8 @@ export class InterestSegment {
 
   private workedOut(): { growth: Ratio; onInterest: Ratio; interest: Ratio; earned: Ratio } {
     if (this.exact) return this.exact;
-    const { annualRate, compounding, years, before } = this.parts;
-    const earned = before ? before.workedOut().earned : ratio(0n);
+    const { annualRate, compounding, years, before, broughtIn, perMinorUnit } = this.parts;
+    const earned = before ? before.workedOut().earned : ratio(broughtIn, perMinorUnit);
     const growth = growthOver(annualRate, compounding, years);
     const onInterest = growsOnInterest(compounding) ? earned : ratio(0n);
     const interest = cut(multiplyRatios(addRatios(this.balance, onInterest), growth));

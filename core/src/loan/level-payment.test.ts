@@ -31,11 +31,17 @@ describe('the level payment', () => {
     expect(payment.pow(-1).toDecimalPlaces(5).toNumber()).toBe(factor);
   });
 
+  const nearest = { step: 1, upward: false, ties: 'away-from-zero' } as const;
+  const upward = { ...nearest, upward: true };
+
   it('of 0 % shares the balance evenly, up to the cent where that is agreed', () => {
-    expect(levelPayment(1_000, growths(0, 3), 1, false)).toBe(333);
-    expect(levelPayment(1_000, growths(0, 3), 1, true)).toBe(334);
-    expect(levelPayment(999, growths(0, 3), 1, true)).toBe(333);
+    expect(levelPayment(1_000, growths(0, 3), nearest)).toBe(333);
+    expect(levelPayment(1_000, growths(0, 3), upward)).toBe(334);
+    expect(levelPayment(999, growths(0, 3), upward)).toBe(333);
     // Exactly half a cent: 1,001 over 2 is 500.5.
-    expect(levelPayment(1_001, growths(0, 2), 1, false)).toBe(501);
+    expect(levelPayment(1_001, growths(0, 2), nearest)).toBe(501);
+    // Half to even (IEEE 754, section 4.3.1): 12.5 cents are 12, 13.5 are 14.
+    const even = { ...nearest, ties: 'even' } as const;
+    expect([25, 27].map((cents) => levelPayment(cents, growths(0, 2), even))).toEqual([12, 14]);
   });
 });

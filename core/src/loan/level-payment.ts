@@ -1,6 +1,8 @@
-import Decimal from 'decimal.js';
+import type Decimal from 'decimal.js';
 import { Precise } from '../money/precise.ts';
+import { roundedDecimal } from '../money/rounded-decimal.ts';
 import { ratioToNumber, type Ratio } from '../money/ratio.ts';
+import type { Ties } from '../money/round-ratio.ts';
 import { TermsFault } from '../terms-fault.ts';
 
 /** The growth of each period over which a balance is repaid, in order. */
@@ -84,16 +86,25 @@ function levelPaymentEstimate(balance: number | Decimal, growths: Growths): numb
   return Number(balance) / annuity;
 }
 
+/** To what a level payment is rounded. */
+export interface PaymentRounding {
+  /** Minor units. */
+  readonly step: number;
+  /** Up to the next step, whatever is beyond one. */
+  readonly upward: boolean;
+  /** What an exact half does where it is not upward. */
+  readonly ties: Ties;
+}
+
 /**
- * The level payment rounded to a multiple of `step` minor units, to the nearest (halves up) or upward.
+ * The level payment rounded to a multiple of so many minor units, to the nearest or upward.
  * The estimate in doubles decides wherever it is clear of a rounding boundary by far more than its error;
  * only near a boundary, or for huge balances, is the exact payment computed.
  */
 export function levelPayment(
   balance: number | Decimal,
   growths: Growths,
-  step: number,
-  upward: boolean,
+  { step, upward, ties }: PaymentRounding,
   besides: LevelledBesides = nothingBesides,
 ): number {
   // With a balloon the estimate would be a difference, and no longer good to so many digits.
@@ -104,10 +115,10 @@ export function levelPayment(
   if (distance > Math.max(1e-9, Math.abs(inSteps) * 1e-11) && inSteps < 2 ** 45) {
     return (upward ? Math.ceil(inSteps) : Math.round(inSteps)) * step;
   }
-  // 40 decimals are far beyond what a boundary can be missed by, and settle values that are exactly on one.
-  const exact = levelPaymentExact(balance, growths, besides).div(step).toDecimalPlaces(40);
-  const rounded = exact.toDecimalPlaces(0, upward ? Decimal.ROUND_CEIL : Decimal.ROUND_HALF_UP);
-  const payment = rounded.times(step).toNumber();
+  const exact = levelPaymentExact(balance, growths, besides).div(step);
+  const payment = roundedDecimal(exact, upward ? 'upward' : ties)
+    .times(step)
+    .toNumber();
   if (!Number.isSafeInteger(payment)) {
     throw new TermsFault('amount', 'The level payment is too large to be kept exactly.');
   }

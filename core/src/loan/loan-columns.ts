@@ -6,6 +6,7 @@ export const rowKinds = [
   'extra',
   'late-payment',
   'overdue-payment',
+  'early-payment',
   'draw',
   'interest-added',
   'settlement',

@@ -100,11 +100,6 @@ export function eventsOf<Type extends LoanEvent['type']>(
   return events.filter((event): event is Extract<LoanEvent, { type: Type }> => event.type === type);
 }
 
-/** The payment recorded for a due date. */
-export function recordedFor(events: readonly LoanEvent[], due: CalendarDay): RecordedPayment | undefined {
-  return events.find((event): event is RecordedPayment => event.type === 'paid' && event.due === due);
-}
-
 /** The day an event takes effect first. */
 export function eventDay(event: LoanEvent): CalendarDay {
   return event.type === 'extra-each-payment' ? event.from : event.on;

@@ -5,6 +5,7 @@ import { cycleIndexOnOrAfter } from '../calendar/payment-dates.ts';
 import type { Ratio } from '../money/ratio.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import { safeNumber } from '../money/rounded-product.ts';
+import { growsOnInterest } from '../rates/compounding.ts';
 import { rateAt, type RateTimeline } from '../rates/rate-timeline.ts';
 import { estimatedSteps, exactInterest, InterestSegment } from './interest-segment.ts';
 import { interestStep } from './interest-step.ts';
@@ -26,6 +27,39 @@ export interface ChargedUntil {
   /** Grains. */
   readonly balance: bigint;
   readonly nextRow: number;
+  /** Grains of interest accrued before the loan was taken on, where it earns interest like what follows. */
+  readonly broughtIn?: bigint;
+  /** A row from `nextRow` on whose change is in the balance already: the one that charged to a day before its own. */
+  readonly countedRow?: number;
+}
+
+/** Where a loan's interest begins: at its start, with what had accrued before it was taken on. */
+export function chargedAtStart(terms: LoanTerms): ChargedUntil {
+  const grains = grainsPerMinorUnit(terms);
+  const accrued = growsOnInterest(terms.compounding) ? (terms.takenOn?.accruedInterest ?? 0) : 0;
+  return {
+    day: terms.start,
+    balance: BigInt(terms.amount) * grains,
+    nextRow: 0,
+    broughtIn: BigInt(accrued) * grains,
+  };
+}
+
+/**
+ * Where interest stands charged after a row that charges it. A payment that moved for a business day charges to its
+ * agreed day; what was drawn or repaid between the two counts from its own day all the same.
+ */
+export function chargedByRow(rows: LoanColumns, row: number): ChargedUntil {
+  const day = rows.chargedTo[row] as number;
+  let balance = grainsAt(rows, 'closing', row);
+  let first = row;
+  while (first > 0 && (rows.date[first - 1] as number) > day && !chargesInterest(rows, first - 1)) {
+    first -= 1;
+    balance -= grainsAt(rows, 'closing', first) - grainsAt(rows, 'opening', first);
+  }
+  return first === row
+    ? { day, balance, nextRow: row + 1 }
+    : { day, balance, nextRow: first, countedRow: row };
 }
 
 /** The interest period that a day is counted in, and the day its count ends: a renewal may end it early. */
@@ -83,12 +117,15 @@ export function interestSegments(
   if (at >= to) return segments;
   const grains = grainsPerMinorUnit(terms);
   const rule = dayCounts[terms.dayCount];
+  const { countedRow } = since;
   let balance = since.balance;
   let row = since.nextRow;
   let { period, until: ends } = interestPeriodOn(stretches, at);
   let rate = rateAt(rates, at);
   while (at < to) {
-    while (row < rows.length && countsFrom(rows, row) <= at) balance = grainsAt(rows, 'closing', row++);
+    for (; row < rows.length && (row === countedRow || countsFrom(rows, row) <= at); row += 1) {
+      if (row !== countedRow) balance += grainsAt(rows, 'closing', row) - grainsAt(rows, 'opening', row);
+    }
     const change = row < rows.length ? countsFrom(rows, row) : to;
     const until = Math.min(to, ends, change, rates[rate + 1]?.from ?? to);
     const { annualRate } = rates[rate] as RateTimeline[number];
@@ -106,6 +143,7 @@ export function interestSegments(
         days,
         years,
         before: segments.at(-1),
+        broughtIn: since.broughtIn ?? 0n,
       }),
     );
     at = until;
@@ -145,12 +183,9 @@ export function roundInterest(terms: LoanTerms, exact: Ratio): number {
 /** Where interest stood charged before a row that charges it: the row that charged before, or the start. */
 export function chargedBefore(schedule: LoanSchedule, row: number): ChargedUntil {
   for (let before = row - 1; before >= 0; before -= 1) {
-    if (!chargesInterest(schedule, before)) continue;
-    const day = schedule.chargedTo[before] as number;
-    return { day, balance: grainsAt(schedule, 'closing', before), nextRow: before + 1 };
+    if (chargesInterest(schedule, before)) return chargedByRow(schedule, before);
   }
-  const { terms } = schedule;
-  return { day: terms.start, balance: BigInt(terms.amount) * grainsPerMinorUnit(terms), nextRow: 0 };
+  return chargedAtStart(schedule.terms);
 }
 
 /** The segments that the interest of a row that charges it was computed from. */

@@ -1,4 +1,5 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
+import { allocate, type Allocation } from './allocate.ts';
 import { InterestMeter } from './interest-meter.ts';
 import type { RowKind } from './loan-columns.ts';
 import { eventsOf } from './loan-events.ts';
@@ -8,11 +9,25 @@ import { grainsPerMinorUnit, minorUnits, type LoanTerms } from './loan-terms.ts'
 import type { PaymentAgreement } from './payment-agreement.ts';
 import type { PeriodGrowths } from './period-growths.ts';
 import { RowWriter, type ExactRow } from './row-writer.ts';
+import type { Stretch } from './stretch.ts';
 
 /** The amounts of a row that moves none of them. */
 export const noAmounts = { payment: 0n, interest: 0n, principal: 0n, extra: 0n, added: 0n, fee: 0n };
 
 export const least = (a: bigint, b: bigint): bigint => (a < b ? a : b);
+export const atLeastZero = (a: bigint): bigint => (a > 0n ? a : 0n);
+
+/** Interest and fee charged with a row, what was brought in included. Grains. */
+export interface Charged {
+  readonly interest: bigint;
+  readonly fee: bigint;
+}
+
+/** What was paid of a due before its row. Grains. */
+export interface PaidAhead {
+  readonly interest: bigint;
+  readonly principal: bigint;
+}
 
 /** What is owed as the loan goes on, and the rows that say how it came to be. Amounts in grains. */
 export class LoanLedger {
@@ -22,7 +37,7 @@ export class LoanLedger {
   readonly grains: bigint;
   settlement: Settlement | undefined;
   balance: bigint;
-  /** Interest charged, due and not paid. */
+  /** Interest and fees charged, due and not paid. */
   unpaid = 0n;
   /** Interest kept apart by agreement until the phase ends. */
   kept = 0n;
@@ -34,6 +49,8 @@ export class LoanLedger {
   broughtIn: bigint;
   /** Payments so far. */
   number = 0;
+  /** What was paid of a due before its row. */
+  private readonly paidAhead = new Map<CalendarDay, PaidAhead>();
   private readonly terms: LoanTerms;
 
   constructor(
@@ -62,8 +79,36 @@ export class LoanLedger {
     return this.unpaid + this.kept + this.broughtIn;
   }
 
+  /** What has been paid of a due before its row. */
+  ahead(due: CalendarDay): PaidAhead {
+    return this.paidAhead.get(due) ?? { interest: 0n, principal: 0n };
+  }
+
+  /** Notes what was paid of a due before its row. */
+  payAhead(due: CalendarDay, interest: bigint, principal: bigint): void {
+    const before = this.ahead(due);
+    this.paidAhead.set(due, {
+      interest: before.interest + interest,
+      principal: before.principal + principal,
+    });
+  }
+
   inGrains(minor: number): bigint {
     return BigInt(minor) * this.grains;
+  }
+
+  /** Charges interest and fee to a day, with what had accrued before the loan was taken on. */
+  chargeTo(day: CalendarDay, stretch?: Stretch, at?: number): Charged {
+    const { amount, fee } = this.meter.chargeTo(day, this.balance, stretch, at);
+    const interest = amount + this.broughtIn;
+    this.broughtIn = 0n;
+    return { interest, fee };
+  }
+
+  /** Shares out what is paid between due dates: what has been billed, then principal in arrears, then beyond. */
+  allocated(charged: Charged, askedPrincipal: bigint, available: bigint): Allocation {
+    const { unpaid, kept, balance } = this;
+    return allocate({ ...charged, billed: unpaid, joining: 0n, kept, balance }, askedPrincipal, available);
   }
 
   /** Notes that the loan was settled by the row just written. */
@@ -73,11 +118,10 @@ export class LoanLedger {
     this.settlement = { on, row: this.writer.columns.length - 1, owed: minor, paid: agreed ?? minor };
   }
 
-  /** An amount, or the most that can be taken of it, with a notice. */
-  cut(on: CalendarDay, kind: LoanNotice['kind'], stated: bigint, most: bigint): bigint {
-    if (stated <= most) return stated;
-    this.notice(on, kind, stated, most);
-    return most;
+  /** Notes what of an amount could not be taken; gives what was. */
+  cut(on: CalendarDay, kind: LoanNotice['kind'], stated: bigint, over: bigint): bigint {
+    if (over > 0n) this.notice(on, kind, stated, stated - over);
+    return stated - over;
   }
 
   notice(on: CalendarDay, kind: LoanNotice['kind'], stated: bigint, applied: bigint): void {

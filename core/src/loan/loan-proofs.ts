@@ -13,7 +13,7 @@ export function loanProofs(schedule: LoanSchedule): Proof[] {
   const grains = grainsPerMinorUnit(terms);
   const amount = BigInt(terms.amount) * grains;
   const broughtIn = BigInt(terms.takenOn?.accruedInterest ?? 0) * grains;
-  const sums = { payment: 0n, interest: 0n, principal: 0n, extra: 0n, added: 0n, drawn: 0n };
+  const sums = { payment: 0n, interest: 0n, principal: 0n, extra: 0n, added: 0n, fee: 0n, drawn: 0n };
   let before = { closing: amount, unpaid: 0n };
   let split = 0n;
   let chain = 0n;
@@ -22,11 +22,12 @@ export function loanProofs(schedule: LoanSchedule): Proof[] {
   let firstCharge = true;
   for (let row = 0; row < length; row += 1) {
     const at = (column: AmountColumn): bigint => grainsAt(schedule, column, row);
-    for (const column of ['payment', 'interest', 'principal', 'extra', 'added'] as const)
+    for (const column of ['payment', 'interest', 'principal', 'extra', 'added', 'fee'] as const)
       sums[column] += at(column);
     const drawn = kindOfRow(schedule, row) === 'draw' ? at('added') : 0n;
     sums.drawn += drawn;
-    const interestPaid = at('interest') + before.unpaid - at('unpaid') - (at('added') - drawn);
+    const billed = at('interest') + at('fee');
+    const interestPaid = billed + before.unpaid - at('unpaid') - (at('added') - drawn);
     split += size(at('payment') - interestPaid - at('principal'));
     chain += size(at('opening') - before.closing);
     chain += size(at('opening') + at('added') - at('principal') - at('extra') - at('closing'));
@@ -61,11 +62,18 @@ export function loanProofs(schedule: LoanSchedule): Proof[] {
         : 'Principal and extra principal sum to the amount borrowed',
       sums.principal + sums.extra + (open ? before.closing : 0n) - amount - sums.added,
     ),
-    proof('Each payment is the interest paid plus principal', split),
+    proof(
+      terms.creditLine
+        ? 'Each bill paid is interest, fee and principal'
+        : 'Each payment is the interest paid plus principal',
+      split,
+    ),
     proof('Each row opens where the one before it closed', chain),
     proof(
-      'Total paid less the amount borrowed is the total interest',
-      paid + (open ? left : 0n) - amount - sums.drawn - sums.interest,
+      terms.creditLine
+        ? 'Total paid less the amount drawn is the total interest and fees'
+        : 'Total paid less the amount borrowed is the total interest',
+      paid + (open ? left : 0n) - amount - sums.drawn - sums.interest - sums.fee,
     ),
     proof('Interest worked out again with exact fractions is the same in every row', replay),
     proof('No balance is negative', lowest),

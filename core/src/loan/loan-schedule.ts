@@ -3,6 +3,7 @@ import type { PartGrowth } from './interest-segment.ts';
 import type { RateTimeline } from '../rates/rate-timeline.ts';
 import { rowKinds, type AmountColumn, type LoanColumns, type RowKind } from './loan-columns.ts';
 import type { LoanTerms } from './loan-terms.ts';
+import type { Receipts } from './receipts.ts';
 import type { Stretch } from './stretch.ts';
 
 /**
@@ -21,6 +22,8 @@ export interface LoanSchedule extends LoanColumns {
   /** Each time a payment was set, in order; `setting` of a row points here. */
   readonly settings: readonly PaymentSetting[];
   readonly notices: readonly LoanNotice[];
+  /** What was recorded as paid, by due date. */
+  readonly receipts: Receipts;
   readonly settlement: Settlement | undefined;
 }
 
@@ -42,6 +45,8 @@ export interface PaymentSetting {
   readonly rate: number;
   /** Growth of the balance over the first period, where it was not a whole period at one rate. */
   readonly firstGrowth: PartGrowth | undefined;
+  /** Grains of interest accrued before the loan was taken on that the payment also pays. */
+  readonly broughtIn: bigint;
   /** The day a changed payment was agreed from. */
   readonly on?: CalendarDay;
 }
@@ -117,7 +122,12 @@ export function kindOfRow(schedule: LoanColumns, row: number): RowKind {
   return rowKinds[schedule.rowKind[row] as number] as RowKind;
 }
 
-const chargingKinds: readonly RowKind[] = ['overdue-payment', 'interest-added', 'settlement'];
+const chargingKinds: readonly RowKind[] = [
+  'overdue-payment',
+  'early-payment',
+  'interest-added',
+  'settlement',
+];
 
 /** Whether a row charges interest, as rows of due dates do and extra payments or draws between them do not. */
 export function chargesInterest(schedule: LoanColumns, row: number): boolean {

@@ -2,40 +2,31 @@ import type { CalendarDay } from '../calendar/calendar-day.ts';
 import type { Multiplier } from '../money/rounded-product.ts';
 import { rateAt, type RateTimeline } from '../rates/rate-timeline.ts';
 import { TermsFault } from '../terms-fault.ts';
-import { EventQueue, type BetweenEvent } from './between-events.ts';
+import { EventQueue } from './between-events.ts';
 import { BetweenRows } from './between-rows.ts';
+import { DueRows, type DuePayment } from './due-rows.ts';
 import { interestStep } from './interest-step.ts';
-import { eventsOf, type ExtraEachPayment } from './loan-events.ts';
-import { least, LoanLedger } from './loan-ledger.ts';
+import { LoanLedger } from './loan-ledger.ts';
 import type { LoanSchedule } from './loan-schedule.ts';
 import type { LoanTerms } from './loan-terms.ts';
-import { PaymentAgreement } from './payment-agreement.ts';
+import { PaymentAgreement, type NextPayment } from './payment-agreement.ts';
 import { PeriodGrowths } from './period-growths.ts';
+import { receiptsOf, type Receipts } from './receipts.ts';
 import { fillRegularRows } from './regular-rows.ts';
 import type { Stretch } from './stretch.ts';
 
 /** The most days that a due date moves for a run of closed days. */
 const mostMovedDays = 10;
 
-/** A balance below this part of a minor unit is what division left over. */
-const dustParts = 10n ** 18n;
-const atLeastZero = (a: bigint): bigint => (a > 0n ? a : 0n);
-
-/** What the agreement asks for in a row: the payment, the interest due in it, interest that joins the balance. */
-interface Asked {
-  payment: bigint;
-  interest: bigint;
-  added: bigint;
-}
-
-/** The walk along the due dates. Holds what a row leaves to the next; amounts in grains. */
+/** The walk along the due dates: what comes next, and who writes it. Amounts in grains. */
 export class LoanWalk {
   private readonly growths: PeriodGrowths;
+  private readonly receipts: Receipts;
   private readonly events: EventQueue;
-  private readonly eachPayment: readonly ExtraEachPayment[];
   private readonly agreement: PaymentAgreement;
   private readonly ledger: LoanLedger;
-  private readonly rows: BetweenRows;
+  private readonly between: BetweenRows;
+  private readonly dueRows: DueRows;
 
   constructor(
     private readonly terms: LoanTerms,
@@ -43,13 +34,14 @@ export class LoanWalk {
     private readonly rates: RateTimeline,
   ) {
     this.growths = new PeriodGrowths(terms, rates);
-    this.events = new EventQueue(terms.events);
-    this.eachPayment = eventsOf(terms.events, 'extra-each-payment');
-    this.agreement = new PaymentAgreement(terms, rates, this.growths, this.events);
+    this.receipts = receiptsOf(terms.events, stretches);
+    this.events = new EventQueue(terms.events, this.receipts);
+    this.agreement = new PaymentAgreement(terms, rates, this.growths, this.events, () => this.ledger.meter);
     const payments = stretches.reduce((sum, { count, openEnded }) => sum + (openEnded ? 64 : count), 0);
     const rules = { terms, stretches, rates };
     this.ledger = new LoanLedger(rules, this.growths, this.agreement, payments + this.events.count + 1);
-    this.rows = new BetweenRows(terms, this.ledger, this.agreement);
+    this.between = new BetweenRows(terms, this.ledger, this.agreement);
+    this.dueRows = new DueRows(terms, this.ledger, this.agreement, this.events, this.between);
   }
 
   run(): LoanSchedule {
@@ -66,6 +58,7 @@ export class LoanWalk {
       rates,
       settings: this.agreement.settings,
       notices,
+      receipts: this.receipts,
       settlement,
       length: columns.length,
       n: columns.n,
@@ -90,21 +83,21 @@ export class LoanWalk {
 
   private walkStretch(stretch: Stretch, stretchAt: number): void {
     if (this.ledger.cleared || stretch.count === 0) return;
-    if (stretch.renewal) {
-      if (!(this.stretches[stretchAt - 1]?.cutShort ?? true)) this.overdueThrough(stretch.renewal.on);
-      if (this.ledger.cleared) return;
-      // A renewal ends what was agreed about interest kept apart: it is owed from then on.
-      this.ledger.unpaid += this.ledger.kept;
-      // All of the balance falls due anew.
-      this.ledger.kept = this.ledger.behind = 0n;
-      this.ledger.pastTerm = false;
-    }
-    this.agreement.begin(stretch, stretchAt, this.ledger.balance);
+    if (stretchAt > 0) this.arriveAt(stretch, stretchAt);
+    if (this.ledger.cleared) return;
+    const next = (at: number): NextPayment => ({
+      stretch,
+      stretchAt,
+      at,
+      balance: this.ledger.balance,
+      broughtIn: this.ledger.broughtIn,
+    });
+    this.agreement.begin(next(0));
     let at = 0;
     while (at < stretch.count && !this.ledger.cleared) {
       at += this.regularStretch(stretch, at);
       if (at >= stretch.count) break;
-      this.row(stretch, at);
+      this.row(next, at);
       at += 1;
     }
     if (stretch.openEnded && !this.ledger.cleared) {
@@ -115,13 +108,35 @@ export class LoanWalk {
     }
   }
 
+  /** What happens before a stretch begins: after a payment made early, or until a renewal. */
+  private arriveAt({ opens, renewal }: Stretch, stretchAt: number): void {
+    const before = this.stretches[stretchAt - 1] as Stretch;
+    if (renewal && !before.cutShort) {
+      this.overdueThrough(renewal.on);
+    } else {
+      const next = (): NextPayment => ({
+        stretch: before,
+        stretchAt: stretchAt - 1,
+        at: before.count,
+        balance: this.ledger.balance,
+        broughtIn: this.ledger.broughtIn,
+      });
+      this.follow(next, opens + 1, opens + 1, opens);
+    }
+    if (!renewal || this.ledger.cleared) return;
+    // A renewal ends what was agreed about interest kept apart: it is owed from then on; the balance falls due anew.
+    this.ledger.unpaid += this.ledger.kept;
+    this.ledger.kept = this.ledger.behind = 0n;
+    this.ledger.pastTerm = false;
+  }
+
   /** As many plain rows at once as come before the next event or change of rate; how many they were. */
   private regularStretch(stretch: Stretch, from: number): number {
     const { terms } = this;
     const { meter } = this.ledger;
     const { columns } = this.ledger.writer;
     const setting = this.agreement.now;
-    const plain = this.ledger.grains === 1n && this.eachPayment.length === 0 && !terms.creditLine;
+    const plain = this.ledger.grains === 1n && !this.dueRows.takesExtra && !terms.creditLine;
     if (!plain || this.ledger.apart + this.ledger.behind !== 0n || !meter.undisturbed) return 0;
     if (stretch.interestDays !== stretch.dues || !meter.beginsAt(stretch, from)) return 0;
     if (setting.kind === 'none' || setting.kind === 'listed' || !this.agreement.stands(meter.chargedTo))
@@ -155,133 +170,55 @@ export class LoanWalk {
     if (written > 0) {
       this.ledger.number += written;
       this.ledger.balance = BigInt(columns.closing[columns.length - 1] as number);
-      meter.charged(stretch.dues[from + written - 1] as number, this.ledger.balance);
+      meter.charged();
     }
     return written;
   }
 
-  /** One payment by the general rules: what is charged, what is paid, in which order. */
-  private row(stretch: Stretch, at: number): void {
+  /** One payment by the general rules, and what happens before it. */
+  private row(next: (at: number) => NextPayment, at: number): void {
+    const { stretch } = next(at);
     const due = stretch.dues[at] as number;
-    const interestDay = stretch.interestDays[at] as number;
-    const recorded = this.events.recorded(due, interestDay);
-    const early = recorded !== undefined && recorded.on < due && recorded.on > this.ledger.meter.chargedTo;
-    const date = early ? recorded.on : due;
-    const chargedTo = early ? date : interestDay;
-    for (let event = this.events.takeBefore(date); event; event = this.events.takeBefore(date)) {
-      this.rows.between(event);
-      if (this.ledger.settlement) return;
-    }
+    const receipt = this.events.receipt(due);
+    const date = receipt?.date ?? due;
+    const chargedTo = date < due ? date : (stretch.interestDays[at] as number);
+    this.follow(() => next(at), date, chargedTo, date);
     if (this.ledger.cleared) return;
-    const charge = this.ledger.meter.chargeTo(chargedTo, this.ledger.balance, stretch, at);
-    this.agreement.adjust(stretch, at, this.ledger.balance, charge, chargedTo, date);
-    const settling = this.events.settlesOn(date);
-    const owed = this.ledger.balance + this.ledger.apart + charge.amount;
-    const interest = charge.amount + this.ledger.broughtIn;
-    this.ledger.broughtIn = 0n;
-    const asked = this.askedFor(stretch, at, interest);
-    const all = settling || (stretch.clears && at === stretch.count - 1) || asked.payment >= owed;
-    if (all && this.agreement.now.kind === 'listed' && asked.payment !== owed) {
-      this.ledger.notice(date, 'listed-payment-differs', asked.payment, owed);
-    }
-    if (all) {
-      asked.interest += asked.added + this.ledger.kept;
-      asked.added = this.ledger.kept = 0n;
-    }
-    const scheduled = all ? owed : asked.payment;
-    const scheduledPrincipal = all ? this.ledger.balance : atLeastZero(scheduled - asked.interest);
-    let available = scheduled;
-    if (recorded && !settling) {
-      const paid = this.ledger.inGrains(recorded.amount);
-      available = recorded.on > due ? 0n : this.ledger.cut(recorded.on, 'payment-cut', paid, owed);
-    }
-    const owing = this.ledger.balance + asked.added;
-    // What a payment has over once the balance is repaid goes to interest that was kept apart.
-    const over = atLeastZero(available - asked.interest - this.ledger.unpaid - owing);
-    const ofKept = least(over, this.ledger.kept);
-    asked.interest += ofKept;
-    this.ledger.kept -= ofKept;
-    const interestPaid = least(available, asked.interest + this.ledger.unpaid);
-    const rest = available - interestPaid;
-    let principal = least(rest, least(scheduledPrincipal + this.ledger.behind, owing));
-    let extra = rest - principal;
-    if (!recorded && !all) {
-      for (const each of this.eachPayment) {
-        if (due < each.from || due > each.to) continue;
-        extra += least(this.ledger.inGrains(each.amount), owing - principal - extra);
-        if (each.then === 're-level') this.agreement.levelNext();
-      }
-    }
-    const onTheDay: BetweenEvent[] = [];
-    for (let event = this.events.takeThrough(date); event; event = this.events.takeThrough(date)) {
-      if (event.kind !== 'extra') {
-        if (event.kind !== 'settlement') onTheDay.push(event);
-        continue;
-      }
-      extra += this.ledger.cut(
-        event.on,
-        'extra-cut',
-        this.ledger.inGrains(event.amount),
-        owing - principal - extra,
-      );
-      if (event.reLevel) this.agreement.levelNext();
-    }
-    // What dividing an unrounded payment could not write out is nothing owed.
-    const left = owing - principal - extra;
-    if (left > 0n && left * dustParts < this.ledger.grains) principal += left;
-    const opening = this.ledger.balance;
-    this.ledger.balance = owing - principal - extra;
-    this.ledger.unpaid += asked.interest - interestPaid;
-    this.ledger.behind = atLeastZero(
-      least(this.ledger.balance, this.ledger.behind + scheduledPrincipal - principal),
-    );
-    this.ledger.number += 1;
-    this.ledger.write('payment', {
-      n: this.ledger.number,
-      date,
-      due,
-      chargedTo,
-      opening,
-      payment: interestPaid + principal,
-      interest,
-      principal,
-      extra,
-      added: asked.added,
-      fee: charge.fee,
-    });
-    this.ledger.meter.charged(chargedTo, this.ledger.balance);
-    if (settling) this.ledger.settle(date, owed);
-    else for (const event of onTheDay) this.rows.between(event);
+    const payment: DuePayment = { stretch, at, due, date, chargedTo, receipt };
+    this.dueRows.write(payment);
   }
 
-  /** What the agreement asks for in a row. */
-  private askedFor(stretch: Stretch, at: number, interest: bigint): Asked {
-    const setting = this.agreement.now;
-    const { phase } = stretch;
-    if (setting.kind === 'none' && phase.type === 'no-payment') {
-      if (phase.interest === 'added-each-period') return { payment: 0n, interest: 0n, added: interest };
-      this.ledger.kept += interest;
-      if (at < phase.count - 1) return { payment: 0n, interest: 0n, added: 0n };
-      const together = this.ledger.kept;
-      this.ledger.kept = 0n;
-      if (phase.then === 'pay') return { payment: together, interest: together, added: 0n };
-      return { payment: 0n, interest: 0n, added: together };
+  /**
+   * Follows what happens before a payment, in the order of days: events, changes of the rate, changes of the payment.
+   *
+   * @param next the payment that comes next, as it then stands
+   * @param before the day that events come before
+   * @param ratesBefore the day that changes of the rate come before: they are in force from their day on
+   * @param changesThrough the day through which changes of the payment apply
+   */
+  private follow(
+    next: () => NextPayment,
+    before: CalendarDay,
+    ratesBefore: CalendarDay,
+    changesThrough: CalendarDay,
+  ): void {
+    const { agreement, events } = this;
+    const within = (day: CalendarDay, limit: boolean): CalendarDay => (limit ? day : Infinity);
+    for (;;) {
+      const event = events.peekBefore(before);
+      const rateOn = within(agreement.nextRateOn, agreement.nextRateOn < ratesBefore);
+      const changeOn = within(events.nextChangeOn, events.nextChangeOn <= changesThrough);
+      const day = Math.min(event?.on ?? Infinity, rateOn, changeOn);
+      if (day === Infinity) break;
+      agreement.settle(next(), day);
+      if (event && event.on === day) {
+        events.take();
+        this.between.write(event);
+        if (this.ledger.settlement) return;
+      } else if (rateOn === day) agreement.passRate();
+      else agreement.change(next(), day);
     }
-    let payment = setting.amount;
-    if (phase.type === 'no-payment' && at === phase.count - 1 && this.ledger.kept > 0n) {
-      // Payments were agreed after all; what was kept apart before is still added or paid with the last of them.
-      const kept = this.ledger.kept;
-      this.ledger.kept = 0n;
-      const { payment: asked, interest: due, added } = belowInterest(payment, interest, this.terms);
-      if (phase.then === 'pay') return { payment: asked + kept, interest: due + kept, added };
-      return { payment: asked, interest: due, added: added + kept };
-    }
-    if (setting.kind === 'interest') payment = interest;
-    if (setting.kind === 'principal') payment += interest;
-    if (setting.kind === 'listed' && phase.type === 'custom') {
-      payment = this.ledger.inGrains(phase.payments[at]?.amount ?? 0);
-    }
-    return belowInterest(payment, interest, this.terms);
+    agreement.settle(next(), before);
   }
 
   /** What comes in after the last due date is charged interest to its own day, so that none is lost. */
@@ -291,9 +228,9 @@ export class LoanWalk {
       if (this.ledger.balance + this.ledger.apart === 0n && event.kind !== 'draw') {
         this.ledger.notice(event.on, 'event-without-effect', this.ledger.inGrains(event.amount), 0n);
       } else if (event.kind === 'late-payment' || event.kind === 'extra') {
-        this.rows.overdue(event);
+        this.between.overdue(event);
       } else {
-        this.rows.between(event);
+        this.between.write(event);
       }
     }
   }
@@ -314,22 +251,18 @@ export class LoanWalk {
     this.ledger.notice(on, leaves ? 'left-at-end' : 'overdue-at-end', left, 0n);
   }
 
+  /** Payments recorded for days on which nothing falls due, or for dues after the loan was cleared. */
   private noticeUnmatchedPayments(): void {
-    const recorded = eventsOf(this.terms.events, 'paid');
-    if (recorded.length === 0) return;
+    const { byDue, unmatched } = this.receipts;
+    if (byDue.size + unmatched.length === 0) return;
     const { columns } = this.ledger.writer;
-    const ofRows = columns.date.subarray(0, columns.length);
-    const known = (due: CalendarDay): boolean =>
-      this.stretches.some(({ dues, interestDays }) => dues.includes(due) || interestDays.includes(due)) &&
-      due <= (ofRows.at(-1) ?? 0) + mostMovedDays;
-    for (const { due, on, amount } of recorded) {
-      if (!known(due)) this.ledger.notice(on, 'event-without-effect', this.ledger.inGrains(amount), 0n);
+    const lastRow = columns.date[columns.length - 1] ?? 0;
+    const told = (on: CalendarDay, amount: number): void => {
+      this.ledger.notice(on, 'event-without-effect', this.ledger.inGrains(amount), 0n);
+    };
+    for (const { on, amount } of unmatched) told(on, amount);
+    for (const { due, date, amount } of byDue.values()) {
+      if (due > lastRow + mostMovedDays && amount > 0) told(date, amount);
     }
   }
-}
-
-/** A payment agreed below the interest: what it does not cover joins the balance, unless interest is simple. */
-function belowInterest(payment: bigint, interest: bigint, { compounding }: LoanTerms): Asked {
-  if (payment >= interest || compounding === 'simple') return { payment, interest, added: 0n };
-  return { payment, interest: payment, added: interest - payment };
 }

@@ -25,6 +25,8 @@ export interface SettingPoint {
   /** Place among the rates of the one in force. */
   readonly rate: number;
   readonly firstGrowth: PartGrowth | undefined;
+  /** Grains of interest accrued before the loan was taken on, paid with this payment. */
+  readonly broughtIn: bigint;
 }
 
 /** The growths that a level payment is solved over: the first as stated, then whole periods at one rate. */
@@ -57,7 +59,8 @@ export function firstSetting(terms: LoanTerms, growths: PeriodGrowths, point: Se
     balance: point.balance,
     over,
     rate: point.rate,
-    firstGrowth: undefined,
+    firstGrowth: point.firstGrowth,
+    broughtIn: point.broughtIn,
   });
   switch (phase.type) {
     case 'interest-only':
@@ -109,6 +112,7 @@ export function reLevelled(
     over,
     rate: point.rate,
     firstGrowth: point.firstGrowth,
+    broughtIn: point.broughtIn,
   };
 }
 
@@ -122,14 +126,14 @@ function levelAmount(terms: LoanTerms, growths: PeriodGrowths, point: SettingPoi
     return BigInt(levelPaymentExact(balance, each, besides).times(grains.toString()).toFixed(0));
   }
   const step = terms.rounding.payment === 'unit' ? 10 ** terms.digits : 1;
-  return BigInt(levelPayment(balance, each, step, terms.rounding.payment === 'cent-up', besides)) * grains;
+  const rounding = { step, upward: terms.rounding.payment === 'cent-up', ties: terms.rounding.ties };
+  return BigInt(levelPayment(balance, each, rounding, besides)) * grains;
 }
 
 /** What is repaid besides the balance by a payment set at a point of the loan's life, or left. */
 function besidesOf(terms: LoanTerms, point: SettingPoint): LevelledBesides {
-  const first = point.stretchAt === 0 && point.at === 0;
   return {
-    broughtIn: (first && terms.takenOn?.accruedInterest) || 0,
+    broughtIn: Number(point.broughtIn / grainsPerMinorUnit(terms)),
     balloon: balloonOf(terms, point),
   };
 }
@@ -190,8 +194,9 @@ export function decimalMinor(amount: bigint, grains: bigint): Decimal {
 }
 
 function pointOf(stretches: readonly Stretch[], setting: PaymentSetting): SettingPoint {
-  const { stretch, at, balance, rate, firstGrowth } = setting;
-  return { stretch: stretches[stretch] as Stretch, stretchAt: stretch, at, balance, rate, firstGrowth };
+  const { stretch, at, balance, rate, firstGrowth, broughtIn } = setting;
+  const named = stretches[stretch] as Stretch;
+  return { stretch: named, stretchAt: stretch, at, balance, rate, firstGrowth, broughtIn };
 }
 
 /** What a level payment repays besides its balance, or leaves. */

@@ -55,7 +55,7 @@ export class PeriodGrowths {
    * @param rate place among the rates of the one in force
    */
   at(stretch: Stretch, at: number, rate: number): PeriodGrowth {
-    if (at > 0 && stretch.cycleFrom !== null && !(stretch.oddLast && at === stretch.count - 1)) {
+    if (at > 0 && stretch.cycleFrom !== null && !(stretch.oddLast && at === stretch.agreedCount - 1)) {
       if (this.even) {
         const perYear = paymentsPerYear[stretch.cycle.every];
         return (this.evenKnown[64 * rate + perYear] ??= this.growth({ num: 1, den: perYear }, rate));

@@ -1,7 +1,8 @@
-import { Decimal } from 'decimal.js';
+import type { Decimal } from 'decimal.js';
 import { Precise } from '../money/precise.ts';
+import { roundedDecimal } from '../money/rounded-decimal.ts';
 import { TermsFault } from '../terms-fault.ts';
-import { balanceLeft } from './contract-balance.ts';
+import { balanceLeft, broughtInOf } from './contract-balance.ts';
 import { agreedRates, growthOfParts } from './contract-growth.ts';
 import { contractSteps } from './contract-steps.ts';
 import type { LoanTerms } from './loan-terms.ts';
@@ -29,7 +30,7 @@ export function solveSamePayment(terms: LoanTerms, { samePaymentIn }: SamePaymen
       contractSteps(paying(terms, samePaymentIn, payment), 'payment'),
       new Precise(terms.amount),
       growths,
-      terms.takenOn?.accruedInterest,
+      broughtInOf(terms),
     );
   const unpaid = left(0);
   const exact = unpaid.div(unpaid.minus(left(1)));
@@ -56,11 +57,6 @@ function paying(terms: LoanTerms, phasesAt: readonly number[], payment: number):
 
 function roundedPayment({ rounding, digits }: LoanTerms, exact: Decimal): number {
   const step = rounding.payment === 'unit' ? 10 ** digits : 1;
-  // As a level payment: 40 decimals settle what is exactly on a boundary.
-  const inSteps = exact.div(step).toDecimalPlaces(40);
-  const upward = rounding.payment === 'cent-up';
-  return inSteps
-    .toDecimalPlaces(0, upward ? Decimal.ROUND_CEIL : Decimal.ROUND_HALF_UP)
-    .times(step)
-    .toNumber();
+  const how = rounding.payment === 'cent-up' ? 'upward' : rounding.ties;
+  return roundedDecimal(exact.div(step), how).times(step).toNumber();
 }

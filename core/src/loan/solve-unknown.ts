@@ -1,10 +1,11 @@
-import { Decimal } from 'decimal.js';
+import type { Decimal } from 'decimal.js';
 import { formatAmount } from '../money/amount-text.ts';
 import { ratioFromDecimal, type Ratio } from '../money/ratio.ts';
 import { decimalOf, Precise } from '../money/precise.ts';
+import { roundedDecimal } from '../money/rounded-decimal.ts';
 import { TermsFault } from '../terms-fault.ts';
 import { checkLoanTerms } from './check-loan-terms.ts';
-import { balanceLeft } from './contract-balance.ts';
+import { balanceLeft, broughtInOf } from './contract-balance.ts';
 import { agreedRates, growthOfParts } from './contract-growth.ts';
 import { contractSteps, type ContractStep } from './contract-steps.ts';
 import type { LoanTerms } from './loan-terms.ts';
@@ -36,10 +37,10 @@ function solveAmount(terms: LoanTerms): LoanTerms {
   const steps = contractSteps(terms, 'amount');
   const growths = growthOfParts(terms, agreedRates(terms));
   // The balance at the end is a·amount + b; the amount that makes it zero is −b/a.
-  const constant = balanceLeft(steps, new Precise(0), growths, terms.takenOn?.accruedInterest);
-  const slope = balanceLeft(steps, new Precise(1), growths, terms.takenOn?.accruedInterest).minus(constant);
+  const constant = balanceLeft(steps, new Precise(0), growths, broughtInOf(terms));
+  const slope = balanceLeft(steps, new Precise(1), growths, broughtInOf(terms)).minus(constant);
   const exact = constant.neg().div(slope);
-  const amount = exact.toDecimalPlaces(0, Decimal.ROUND_HALF_UP).toNumber();
+  const amount = roundedDecimal(exact, terms.rounding.ties).toNumber();
   if (amount <= 0 || !Number.isSafeInteger(amount)) {
     throw new TermsFault('amount', 'These payments do not repay any amount at this rate; raise them.');
   }
@@ -64,12 +65,7 @@ function solveAnnualRate(terms: LoanTerms): LoanTerms {
   }
   const steps = contractSteps(terms, 'rate.annual');
   const left = (rate: Decimal): Decimal =>
-    balanceLeft(
-      steps,
-      new Precise(terms.amount),
-      growthOfParts(terms, rates, rate),
-      terms.takenOn?.accruedInterest,
-    );
+    balanceLeft(steps, new Precise(terms.amount), growthOfParts(terms, rates, rate), broughtInOf(terms));
   const atZero = left(new Precise(0));
   if (left(new Precise(highestRate)).eq(atZero)) {
     throw new TermsFault(

@@ -27,6 +27,8 @@ export interface Stretch {
   readonly oddLast: boolean;
   /** Payments made, at most {@link mostPayments}. */
   readonly count: number;
+  /** Payments agreed before a renewal cut it short: what a payment was worked out over does not change for that. */
+  readonly agreedCount: number;
   readonly openEnded: boolean;
   /** Whether a renewal ended it before its own last payment. */
   readonly cutShort: boolean;
@@ -34,6 +36,8 @@ export interface Stretch {
   readonly clears: boolean;
   /** Due dates, and further ones as far as level payments are spread over. */
   readonly dues: Int32Array;
+  /** The due dates as agreed, before any moved for business days. */
+  readonly agreedDays: Int32Array;
   /** The days that interest runs to: the due dates, unless only the payments move for business days. */
   readonly interestDays: Int32Array;
   readonly termination: CalendarDay | undefined;
@@ -94,10 +98,12 @@ function stretchOf(
     opensRegular: opensRegular && !listed,
     oddLast,
     count,
+    agreedCount: count,
     openEnded: stated === undefined,
     cutShort: false,
     clears: last && stated !== undefined && terms.atEnd === 'pay',
     dues,
+    agreedDays: unmoved,
     interestDays: terms.businessDays?.accrual === 'unmoved' ? unmoved : dues,
     termination: last && stated !== undefined ? (unmoved[count - 1] as number) : undefined,
   };
@@ -152,12 +158,12 @@ function renew(terms: LoanTerms, stretches: Stretch[], renewal: Renewal, phaseAt
  * as its cycle does.
  */
 export function stretchPeriod(stretch: Stretch, at: number): InterestPeriod {
-  const { cycle, cycleFrom, opens, count, termination } = stretch;
+  const { cycle, cycleFrom, opens, agreedCount, termination } = stretch;
   const from = at === 0 ? opens : interestDay(stretch, at - 1);
   const to = interestDay(stretch, at);
-  const ends = at === count - 1 && to === termination ? termination : undefined;
+  const ends = at === agreedCount - 1 && to === termination ? termination : undefined;
   if (cycleFrom === null) return interestPeriodOf(cycle, from, to, ends);
-  if (stretch.oddLast && at === count - 1) return lastPeriodOf(cycle, from, to, ends);
+  if (stretch.oddLast && at === agreedCount - 1) return lastPeriodOf(cycle, from, to, ends);
   if (at > 0 || stretch.opensRegular) {
     return regularPeriod(from, to, { num: 1, den: paymentsPerYear[cycle.every] }, ends);
   }
@@ -166,7 +172,8 @@ export function stretchPeriod(stretch: Stretch, at: number): InterestPeriod {
   return unmovedTo === to ? period : { ...period, to, boundaries: [...period.boundaries.slice(0, -1), to] };
 }
 
-function interestDay({ interestDays, cycle, cycleFrom, count }: Stretch, at: number): CalendarDay {
+/** The day that interest of a payment runs to; past the last payment as the cycle goes on. */
+export function interestDay({ interestDays, cycle, cycleFrom, count }: Stretch, at: number): CalendarDay {
   if (at < interestDays.length) return interestDays[at] as number;
   if (cycleFrom !== null) return cycleDate(cycle, cycleFrom + at);
   return cycleDate({ ...cycle, anchor: interestDays[count - 1] as number }, at - count + 1);

@@ -2,7 +2,6 @@ import {
   formatDay,
   loanRow,
   parseDay,
-  recordedFor,
   type CalendarDay,
   type LoanRow,
   type LoanSchedule,
@@ -21,7 +20,7 @@ export function unrecordedBy(
   const from = monthStart(openEnd);
   const to = Math.min(day, parseDay(openEnd) as CalendarDay);
   return paymentsDue(schedule, from, to)
-    .filter((row) => !recordedFor(schedule.terms.events, row.due))
+    .filter((row) => !schedule.receipts.byDue.has(row.due))
     .map((row) => ({
       instrumentId: id,
       name: document.name,
@@ -37,7 +36,7 @@ export function paymentsDue(schedule: LoanSchedule, from: CalendarDay, to: Calen
     const due = schedule.due[at] as number;
     if ((schedule.n[at] as number) === 0 || due < from || due > to) continue;
     const asked = (schedule.payment[at] as number) > 0;
-    if (asked || recordedFor(schedule.terms.events, due)) found.push(loanRow(schedule, at));
+    if (asked || schedule.receipts.byDue.has(due)) found.push(loanRow(schedule, at));
   }
   return found;
 }

@@ -5,8 +5,8 @@ import {
   formatDay,
   loanRow,
   parseDay,
-  recordedFor,
   type CalendarDay,
+  type LoanEvent,
   type LoanRow,
   type LoanSchedule,
 } from '@coffer/core';
@@ -38,9 +38,8 @@ export async function paymentsOfMonth(database: Knex, companyId: number): Promis
 function ofInstrument(instrument: KnownInstrument, from: CalendarDay, to: CalendarDay): DuePayment[] {
   const { id, version, document, schedule } = instrument;
   if (schedule.kind !== 'loan') return [];
-  const { events } = schedule.terms;
   return paymentsDue(schedule, from, to).map((row) => {
-    const recorded = recordedFor(events, row.due);
+    const recorded = schedule.receipts.byDue.get(row.due)?.parts;
     const asAgreed = recorded ? rowAsAgreed(schedule, row.due) : row;
     return {
       instrumentId: id,
@@ -52,15 +51,18 @@ function ofInstrument(instrument: KnownInstrument, from: CalendarDay, to: Calend
       interest: asAgreed.interest,
       principal: asAgreed.payment - asAgreed.interest,
       amount: asAgreed.payment,
-      recorded: recorded ? { on: formatDay(recorded.on), amount: recorded.amount } : null,
+      recorded: (recorded ?? []).map(({ on, amount }) => ({ on: formatDay(on), amount })),
     };
   });
 }
 
 /** The payment due on a day as it would be, had nothing been recorded for it. */
-function rowAsAgreed({ terms }: LoanSchedule, due: CalendarDay): LoanRow {
-  const recorded = recordedFor(terms.events, due);
-  const agreed = buildSchedule({ ...terms, events: terms.events.filter((event) => event !== recorded) });
+function rowAsAgreed({ terms, receipts }: LoanSchedule, due: CalendarDay): LoanRow {
+  const recorded: readonly LoanEvent[] = receipts.byDue.get(due)?.parts ?? [];
+  const agreed = buildSchedule({
+    ...terms,
+    events: terms.events.filter((event) => !recorded.includes(event)),
+  });
   const at = (agreed as LoanSchedule).due.indexOf(due);
   return loanRow(agreed as LoanSchedule, at);
 }

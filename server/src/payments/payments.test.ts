@@ -36,10 +36,10 @@ const versionOf = async (id: string): Promise<number> =>
 it('lists what falls due in the open month as agreed, whatever was recorded for it since', async () => {
   const instrumentId = await takeOn(inOctober('Listed loan'));
   const [due] = await dueOf(instrumentId);
-  expect(due).toMatchObject({ n: 1, due: '2026-10-25', ...scheduled, recorded: null, version: 1 });
+  expect(due).toMatchObject({ n: 1, due: '2026-10-25', ...scheduled, recorded: [], version: 1 });
   await record([{ instrumentId, version: 1, due: '2026-10-25', on: '2026-11-02', amount: '0.00' }]);
   const [missed] = await dueOf(instrumentId);
-  expect(missed).toMatchObject({ ...scheduled, recorded: { on: '2026-11-02', amount: 0 }, version: 2 });
+  expect(missed).toMatchObject({ ...scheduled, recorded: [{ on: '2026-11-02', amount: 0 }], version: 2 });
 });
 
 it('lists a credit line’s bill and records it', async () => {
@@ -99,6 +99,23 @@ it('refuses all when one cannot be, at the payment and field at fault', async ()
   expect([await versionOf(good), await versionOf(bad)]).toEqual([1, 1]);
 });
 
+// Common practice: instalments are paid in parts; each counts once, on its day.
+it('takes a payment in parts, and a correction in place of all of them', async () => {
+  const instrumentId = await takeOn(inOctober('Parts loan'));
+  const part = { instrumentId, version: 1, due: '2026-10-25', on: '2026-10-25', amount: '400.00' };
+  await record([part]);
+  const rest = { ...part, version: 2, on: '2026-10-28', amount: '199.55', adds: true };
+  expect((await record([rest])).body).toEqual({ payments: 1, instruments: 1 });
+  const [due] = await dueOf(instrumentId);
+  expect(due?.['recorded']).toEqual([
+    { on: '2026-10-25', amount: 40_000 },
+    { on: '2026-10-28', amount: 19_955 },
+  ]);
+  await record([{ ...part, version: 3, amount: '599.55', corrects: true }]);
+  const [corrected] = await dueOf(instrumentId);
+  expect(corrected?.['recorded']).toEqual([{ on: '2026-10-25', amount: 59_955 }]);
+});
+
 it('is refused twice unless it corrects, from an old version, for a bond, and to who only reads', async () => {
   const instrumentId = await takeOn(inOctober('Corrected loan'));
   const paid = { instrumentId, version: 1, due: '2026-10-25', on: '2026-10-25', amount: '599.55' };
@@ -110,7 +127,7 @@ it('is refused twice unless it corrects, from an old version, for a bond, and to
   const corrected = await record([{ ...paid, version: 2, amount: '600.00', corrects: true }]);
   expect(corrected.body).toEqual({ payments: 1, instruments: 1 });
   const [due] = await dueOf(instrumentId);
-  expect(due).toMatchObject({ ...scheduled, recorded: { on: '2026-10-25', amount: 60_000 } });
+  expect(due).toMatchObject({ ...scheduled, recorded: [{ on: '2026-10-25', amount: 60_000 }] });
   const { body } = await preparer.call('GET', '/api/register?on=2026-10-31');
   const bond = body.rows.find((row: { kind: string }) => row.kind === 'bond');
   const ofBond = await record([{ ...paid, instrumentId: bond.id, version: bond.version }]);

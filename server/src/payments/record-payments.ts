@@ -1,6 +1,6 @@
 import { setImmediate as breathe } from 'node:timers/promises';
 import type { Knex } from 'knex';
-import { formatAmount, formatDay } from '@coffer/core';
+import { formatAmount, formatDay, parseDay } from '@coffer/core';
 import { readInstrument, type Fault, type InstrumentDocument, type PaymentMade } from '@coffer/contract';
 import { saveVersions } from '../instruments/change-instrument.ts';
 import { newestVersionsOf, type Maker, type NextVersion } from '../instruments/instrument-store.ts';
@@ -81,33 +81,34 @@ function withPayments(
   for (let row = 0; row < schedule.length; row += 1) {
     if ((schedule.n[row] as number) > 0) dues.add(formatDay(schedule.due[row] as number));
   }
-  const events: object[] = [...(document.events ?? [])];
+  const events: (object | undefined)[] = [...(document.events ?? [])];
   const eventOf: number[] = [];
   const seen = new Set<string>();
   for (const { at, payment } of placed) {
     const { due, on, amount } = payment;
-    const recorded = schedule.terms.events.find(
-      (event) => event.type === 'paid' && formatDay(event.due) === due,
-    );
+    const recorded = schedule.receipts.byDue.get(parseDay(due) ?? 0)?.parts ?? [];
+    const [first] = recorded;
     if (!dues.has(due)) fault(at, `No payment falls due on ${due}; choose a due date of the schedule.`);
     else if (seen.has(due)) fault(at, `The payment due ${due} is recorded twice here.`);
-    else if (recorded?.type === 'paid' && payment.corrects !== true) {
-      const was = formatAmount(recorded.amount, schedule.terms.digits);
-      fault(at, `This payment is recorded already: ${was} on ${formatDay(recorded.on)}.`);
+    else if (first && payment.corrects !== true && payment.adds !== true) {
+      const was = formatAmount(first.amount, schedule.terms.digits);
+      fault(
+        at,
+        `This payment is recorded already: ${was} on ${formatDay(first.on)}. Correct that, or record another part of it.`,
+      );
     }
-    seen.add(due);
-    const event = { type: 'paid', due, on, amount };
-    const place = events.findIndex((known) => 'due' in known && known.due === due);
-    if (place >= 0) events[place] = event;
-    else events.push(event);
-    eventOf.push(place >= 0 ? place : events.length - 1);
+    if (payment.adds !== true) seen.add(due);
+    if (payment.corrects === true) {
+      for (const part of recorded) events[schedule.terms.events.indexOf(part)] = undefined;
+    }
+    eventOf.push(events.push({ type: 'paid', due, on, amount }) - 1);
   }
   if (faults.length > before) return undefined;
   return {
-    document: { ...document, events } as InstrumentDocument,
+    document: { ...document, events: events.filter((event) => event !== undefined) } as InstrumentDocument,
     from: Math.min(...placed.map(({ payment }) => payment.version)),
     reason: placed.map(({ payment }) => inWords(payment)).join('; '),
-    eventOf,
+    eventOf: eventOf.map((place) => place - events.slice(0, place).filter((event) => !event).length),
   };
 }
 

@@ -6,7 +6,6 @@ import {
   type AccountRole,
   type CalendarDay,
   type EntryKind,
-  recordedFor,
 } from '@coffer/core';
 import type { CloseRow, CloseView, EntryLineView, EntrySum } from '@coffer/contract';
 import { accountsOf, periodsOf, type Accounts } from '../company/company-store.ts';
@@ -70,10 +69,10 @@ function paymentsRecorded(
   let recorded = 0;
   for (const { instrument } of work) {
     if (instrument.schedule.kind !== 'loan') continue;
-    const { terms } = instrument.schedule;
+    const { receipts } = instrument.schedule;
     const ofMonth = paymentsDue(instrument.schedule, from, to);
     due += ofMonth.length;
-    recorded += ofMonth.filter((row) => recordedFor(terms.events, row.due)).length;
+    recorded += ofMonth.filter((row) => receipts.byDue.has(row.due)).length;
   }
   return { due, recorded };
 }

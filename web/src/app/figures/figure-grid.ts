@@ -127,9 +127,10 @@ export class FigureGrid<Item> {
   /** Opens the cell under the cursor for typing, with the text it has or another; not every cell can be. */
   private beginTyping(text?: string): boolean {
     const { row, column } = this.cursor();
-    const [item, begun] = [this.rows()[row], this.columns()[column]?.typed];
-    if (item?.type !== 'item' || !begun) return false;
-    this.typing.set({ row, column, text: text ?? begun(item.item) });
+    const [item, typed] = [this.rows()[row], this.columns()[column]?.typed];
+    const begun = item?.type === 'item' ? typed?.(item.item) : undefined;
+    if (begun === undefined) return false;
+    this.typing.set({ row, column, text: text ?? begun });
     // Drawn at once, so that the next key goes into the cell however fast it follows.
     this.changes.detectChanges();
     const input = this.typedInto()?.nativeElement;

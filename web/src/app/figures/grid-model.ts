@@ -22,7 +22,7 @@ export interface GridColumn<Item> {
   /** Enter and click tell how the figure is made. */
   readonly explains?: boolean;
   /** The text that typing into the cell begins with, where it can be typed into. */
-  readonly typed?: (item: Item) => string;
+  readonly typed?: (item: Item) => string | undefined;
   /** Whether the row is ticked, for the column that shows it; undefined where there is nothing to tick. */
   readonly ticks?: (item: Item) => boolean | undefined;
   cell(item: Item): GridCell | string;

@@ -240,7 +240,7 @@ function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] 
       cell: ({ index }) => {
         const row = loanRow(schedule, index);
         const agreed = Math.min(agreedPayment(schedule, index), row.opening + row.interest);
-        return paymentStatus(terms, row, agreed, at, row.due === next);
+        return paymentStatus(schedule, row, agreed, at, row.due === next);
       },
     },
   ];

@@ -1,22 +1,24 @@
-import { recordedFor, type LoanRow, type LoanTerms } from '@coffer/core';
-import { rowWords, showDay } from '@coffer/contract';
+import { type LoanRow, type LoanSchedule } from '@coffer/core';
+import { rowWords, showShortDay } from '@coffer/contract';
 import type { GridCell } from '../figures/grid-model';
 import type { Moment } from './schedule-model';
 
 /** What became of a payment, in a word. */
 export function paymentStatus(
-  terms: LoanTerms,
+  { receipts }: LoanSchedule,
   row: LoanRow,
   agreed: number,
   at: Moment,
   isNext: boolean,
 ): GridCell {
   if (row.n === null) return { text: rowWords[row.kind] };
-  const recorded = recordedFor(terms.events, row.due);
-  if (recorded) {
-    if (recorded.amount === 0) return chip('missed', 'wrong');
-    if (recorded.on > row.due) return chip(`paid ${showDay(recorded.on)}`, 'wrong');
-    return recorded.amount < agreed ? chip('paid short', 'wrong') : { text: 'paid' };
+  const parts = receipts.byDue.get(row.due)?.parts;
+  const last = parts?.at(-1);
+  if (parts && last) {
+    const paid = parts.reduce((sum, { amount }) => sum + amount, 0);
+    if (paid === 0) return chip('missed', 'wrong');
+    if (paid < agreed) return chip('paid short', 'wrong');
+    return last.on > row.due ? chip(`late, ${showShortDay(last.on)}`, 'wrong') : { text: 'paid' };
   }
   if (row.payment === 0 && row.extra === 0) return { text: row.added > 0 ? 'added' : 'nothing due' };
   if (row.due < at.openFrom) return { text: 'as scheduled' };

@@ -6,7 +6,7 @@ import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/materia
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatSelectModule } from '@angular/material/select';
-import { formatAmount, formatDay, loanRows, parseDay, recordedFor } from '@coffer/core';
+import { formatAmount, formatDay, loanRows, minorUnits, parseDay, type LoanRow } from '@coffer/core';
 import { showAmount, showDay, showDecimal } from '@coffer/contract';
 import { ApiRefusal, newKey } from '../api/api-client';
 import { messageOf } from '../api/message-of';
@@ -21,6 +21,8 @@ interface DuePayment {
   readonly n: number;
   readonly amount: string;
   readonly text: string;
+  /** Whether part of it is recorded already, and this is what it lacks. */
+  readonly rest: boolean;
 }
 
 const before = 3;
@@ -113,10 +115,16 @@ export class RecordPaymentDialog {
   private duePayments(): DuePayment[] {
     const { schedule } = this.instrument.read;
     if (schedule.kind !== 'loan') return [];
-    const { terms } = schedule;
+    const { terms, settings } = schedule;
+    // What a payment recorded in part still lacks of what was agreed.
+    const lacks = (row: LoanRow): number => {
+      const agreed = minorUnits(terms, settings[schedule.setting[row.index] as number]?.amount ?? 0n);
+      const parts = schedule.receipts.byDue.get(row.due)?.parts ?? [];
+      return agreed - parts.reduce((sum, { amount }) => sum + amount, 0);
+    };
     const open = parseDay(this.company.openEnd() ?? '') ?? 0;
     const unrecorded = loanRows(schedule).filter(
-      (row) => row.n !== null && row.payment > 0 && !recordedFor(terms.events, row.due),
+      (row) => row.n !== null && (schedule.receipts.byDue.has(row.due) ? lacks(row) > 0 : row.payment > 0),
     );
     const ofMonth = unrecorded.findIndex((row) => row.due > open - 31);
     const start = Math.max(0, ofMonth);
@@ -124,12 +132,17 @@ export class RecordPaymentDialog {
       ...unrecorded.slice(start, start + most - before),
       ...unrecorded.slice(Math.max(0, start - before), start).reverse(),
     ];
-    return ordered.map((row) => ({
-      due: formatDay(row.due),
-      n: row.n ?? 0,
-      amount: formatAmount(row.payment, terms.digits),
-      text: `No. ${row.n}, ${showDay(row.due)}, ${showAmount(row.payment, terms.digits)}`,
-    }));
+    return ordered.map((row) => {
+      const rest = schedule.receipts.byDue.has(row.due);
+      const amount = rest ? lacks(row) : row.payment;
+      return {
+        due: formatDay(row.due),
+        n: row.n ?? 0,
+        amount: formatAmount(amount, terms.digits),
+        text: `No. ${row.n}, ${showDay(row.due)}, ${rest ? 'rest of ' : ''}${showAmount(amount, terms.digits)}`,
+        rest,
+      };
+    });
   }
 
   protected fault(key: string): string {
@@ -169,7 +182,14 @@ export class RecordPaymentDialog {
     this.busy.set(true);
     this.failed.set('');
     const { id, version } = this.instrument;
-    const made = { instrumentId: id, version, due: payment.due, on: formatDay(on), amount };
+    const made = {
+      instrumentId: id,
+      version,
+      due: payment.due,
+      on: formatDay(on),
+      amount,
+      ...(payment.rest && { adds: true }),
+    };
     this.recording.record([made], this.key).subscribe({
       next: () =>
         this.dialog.close(

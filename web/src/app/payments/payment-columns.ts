@@ -14,15 +14,15 @@ export function paymentColumns(digits: number, mayRecord: boolean): GridColumn<D
     align: 'right',
     track: 'minmax(96px, 1fr)',
     ...(tone && { tone }),
-    cell: ({ payment }) => showMovement(payment[key], digits),
+    cell: ({ payment, rest }) => (rest ? '' : showMovement(payment[key], digits)),
   });
   const tick: GridColumn<DraftedPayment> = {
     key: 'ticked',
     title: 'Record',
     align: 'left',
     track: '78px',
-    ticks: ({ payment, draft }) => (payment.recorded && !draft.ticked ? undefined : draft.ticked),
-    cell: ({ payment, draft }) => (payment.recorded && !draft.ticked ? 'recorded' : ''),
+    ticks: (item) => (settled(item) ? undefined : item.draft.ticked),
+    cell: (item) => (settled(item) ? 'recorded' : ''),
   };
   return [
     ...(mayRecord ? [tick] : []),
@@ -33,7 +33,13 @@ export function paymentColumns(digits: number, mayRecord: boolean): GridColumn<D
       track: 'minmax(190px, 2.2fr)',
       cell: ({ payment }) => ({ text: payment.name, sub: payment.lender ?? undefined }),
     },
-    { key: 'n', title: 'No.', align: 'right', track: '52px', cell: ({ payment }) => String(payment.n) },
+    {
+      key: 'n',
+      title: 'No.',
+      align: 'right',
+      track: '52px',
+      cell: ({ payment, rest }) => (rest ? 'rest' : String(payment.n)),
+    },
     { key: 'due', title: 'Due', align: 'left', track: '104px', cell: ({ payment }) => showDay(payment.due) },
     figure('interest', 'Interest', 'interest'),
     figure('principal', 'Principal', 'principal'),
@@ -44,7 +50,7 @@ export function paymentColumns(digits: number, mayRecord: boolean): GridColumn<D
       align: 'left',
       track: '124px',
       cell: ({ draft, reading }) => shownIfRead(draft.on, reading.on, showDay, reading.fault?.field === 'on'),
-      ...(mayRecord && { typed: ({ draft }) => draft.on }),
+      ...(mayRecord && { typed: (item) => (inParts(item) ? undefined : item.draft.on) }),
     },
     {
       key: 'amount',
@@ -58,21 +64,36 @@ export function paymentColumns(digits: number, mayRecord: boolean): GridColumn<D
           (amount) => showAmount(amount, digits),
           reading.fault?.field === 'amount',
         ),
-      ...(mayRecord && { typed: ({ draft }) => draft.amount }),
+      ...(mayRecord && { typed: (item) => (inParts(item) ? undefined : item.draft.amount) }),
     },
     {
       key: 'words',
       title: 'That is',
       align: 'left',
       track: 'minmax(170px, 1.6fr)',
-      cell: ({ payment, draft, reading }) => {
-        const said = payment.recorded && draft.ticked ? `corrected: ${reading.words}` : reading.words;
+      cell: (item) => {
+        const { payment, draft, reading, rest } = item;
+        if (rest && !draft.ticked) return 'not paid yet';
+        const corrects = !rest && payment.recorded.length > 0 && draft.ticked;
+        const parts = inParts(item) ? `in ${payment.recorded.length} parts` : '';
+        const words = [parts, reading.words].filter((part) => part !== '').join(', ');
+        const said = corrects ? `corrected: ${words}` : rest ? `another part: ${words}` : words;
         if (reading.fault) return { text: '', chip: { text: said, tone: 'wrong' } };
         if (reading.differs) return { text: '', chip: { text: said, tone: 'flag' } };
         return said;
       },
     },
   ];
+}
+
+/** Recorded, and nothing typed that would correct it. */
+function settled({ payment, draft, rest }: DraftedPayment): boolean {
+  return !rest && payment.recorded.length > 0 && !draft.ticked;
+}
+
+/** Recorded in several parts: corrected one by one among the events of its terms. */
+function inParts({ payment, rest }: DraftedPayment): boolean {
+  return !rest && payment.recorded.length > 1;
 }
 
 function shownIfRead<Value>(
@@ -91,6 +112,6 @@ export function paymentRows(drafted: readonly DraftedPayment[]): GridRow<Drafted
     type: 'item',
     id: item.id,
     item,
-    quiet: item.payment.recorded !== null && !item.draft.ticked,
+    quiet: settled(item),
   }));
 }

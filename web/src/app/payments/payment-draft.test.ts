@@ -8,6 +8,7 @@ import {
   paymentId,
   paymentMade,
   readDraft,
+  restOf,
   type DraftedPayment,
   type PaymentDraft,
 } from './payment-draft';
@@ -22,11 +23,11 @@ const due: DuePayment = {
   interest: 50_000,
   principal: 9955,
   amount: 59_955,
-  recorded: null,
+  recorded: [],
 };
 const drafted = (payment: DuePayment, more: Partial<PaymentDraft> = {}): DraftedPayment => {
   const draft = { ...draftOf(payment, '2026-10-31', 2), ...more };
-  return { id: paymentId(payment), payment, draft, reading: readDraft(payment, draft, 2) };
+  return { id: paymentId(payment), payment, rest: false, draft, reading: readDraft(payment, draft, 2) };
 };
 
 describe('a payment that falls due', () => {
@@ -67,7 +68,7 @@ describe('a payment that falls due', () => {
   });
 
   it('recorded before stands back until it is typed over, and is then sent as a correction', () => {
-    const recorded = { ...due, recorded: { on: '2026-10-19', amount: 50_000 } };
+    const recorded = { ...due, recorded: [{ on: '2026-10-19', amount: 50_000 }] };
     const known = drafted(recorded);
     expect(known.draft).toEqual({ on: '19 Oct 2026', amount: '500.00', ticked: false });
     expect(known.reading.words).toBe('4 days late, 99.55 short');
@@ -82,6 +83,17 @@ describe('a payment that falls due', () => {
     });
   });
 
+  it('recorded short has a rest, which is sent as another part of it', () => {
+    const short = { ...due, recorded: [{ on: '2026-10-15', amount: 50_000 }] };
+    const rest = restOf(short, '2026-10-31', 2);
+    expect(rest).toEqual({ on: '31 Oct 2026', amount: '99.55', ticked: false });
+    const reading = readDraft(short, rest ?? draftOf(short, '', 2), 2, 9_955);
+    const part = { id: 'rest', payment: short, rest: true, draft: rest ?? draftOf(short, '', 2), reading };
+    expect(paymentMade(part, 2)).toMatchObject({ amount: '99.55', adds: true });
+    expect(restOf({ ...due, recorded: [{ on: '2026-10-15', amount: due.amount }] }, '', 2)).toBeUndefined();
+    expect(restOf(due, '2026-10-31', 2)).toBeUndefined();
+  });
+
   it('is sent as it was shown, whatever day and amount, in any currency', () => {
     fc.assert(
       fc.property(
@@ -89,7 +101,7 @@ describe('a payment that falls due', () => {
         fc.integer({ min: 0, max: 1e12 }),
         fc.constantFrom(0, 2, 3),
         (on, amount, digits) => {
-          const payment = { ...due, recorded: { on: formatDay(on), amount } };
+          const payment = { ...due, recorded: [{ on: formatDay(on), amount }] };
           const draft = draftOf(payment, '2026-10-31', digits);
           const reading = readDraft(payment, draft, digits);
           expect([reading.on, reading.amount]).toEqual([on, amount]);

@@ -14,6 +14,8 @@ export interface PaymentDraft {
 export interface DraftedPayment {
   readonly id: string;
   readonly payment: DuePayment;
+  /** Whether it is what a payment recorded short still lacks: another part of it. */
+  readonly rest: boolean;
   readonly draft: PaymentDraft;
   readonly reading: DraftReading;
 }
@@ -34,18 +36,39 @@ export function paymentId({ instrumentId, due }: Pick<DuePayment, 'instrumentId'
   return `${instrumentId} ${due}`;
 }
 
+/** What was paid in all the parts recorded. Minor units. */
+export function paidOf({ recorded }: DuePayment): number {
+  return recorded.reduce((sum, { amount }) => sum + amount, 0);
+}
+
 /** A payment as recorded, or else as agreed: ticked when it is due by a day. */
 export function draftOf(payment: DuePayment, by: string, digits: number): PaymentDraft {
   const { recorded, due, amount } = payment;
+  const last = recorded.at(-1);
   return {
-    on: showDay(recorded?.on ?? due),
-    amount: showAmount(recorded?.amount ?? amount, digits),
-    ticked: !recorded && due <= by,
+    on: showDay(last?.on ?? due),
+    amount: showAmount(last ? paidOf(payment) : amount, digits),
+    ticked: !last && due <= by,
   };
 }
 
+/** What a payment recorded short still lacks, as a part of its own; nothing for one that is not. */
+export function restOf(payment: DuePayment, by: string, digits: number): PaymentDraft | undefined {
+  const { recorded, amount } = payment;
+  const last = recorded.at(-1);
+  const lacks = amount - paidOf(payment);
+  if (!last || lacks <= 0) return undefined;
+  const on = last.on > by ? last.on : by;
+  return { on: showDay(on), amount: showAmount(lacks, digits), ticked: false };
+}
+
 /** Reads a draft against what was agreed. */
-export function readDraft(payment: DuePayment, draft: PaymentDraft, digits: number): DraftReading {
+export function readDraft(
+  payment: DuePayment,
+  draft: PaymentDraft,
+  digits: number,
+  asked = payment.amount,
+): DraftReading {
   const on = readDay(draft.on, parseDay(payment.due));
   const plain = readNumber(draft.amount);
   const amount = plain === undefined ? undefined : parseAmount(plain, digits);
@@ -61,8 +84,8 @@ export function readDraft(payment: DuePayment, draft: PaymentDraft, digits: numb
   if (amount === undefined)
     return fault('amount', `“${draft.amount}” is no amount; type one such as 46,611.29, or 0 for missed`);
   const late = on - (parseDay(payment.due) ?? on);
-  const less = payment.amount - amount;
-  if (amount === 0) words.push('missed');
+  const less = asked - amount;
+  if (amount === 0 && asked === payment.amount) words.push('missed');
   else if (late !== 0) words.push(`${days(Math.abs(late))} ${late > 0 ? 'late' : 'early'}`);
   if (amount !== 0 && less !== 0)
     words.push(`${showAmount(Math.abs(less), digits)} ${less > 0 ? 'short' : 'over'}`);
@@ -74,13 +97,13 @@ function days(count: number): string {
 }
 
 /** The payment as it is sent. */
-export function paymentMade({ payment, reading }: DraftedPayment, digits: number): PaymentMade {
+export function paymentMade({ payment, reading, rest }: DraftedPayment, digits: number): PaymentMade {
   return {
     instrumentId: payment.instrumentId,
     version: payment.version,
     due: payment.due,
     on: formatDay(reading.on ?? 0),
     amount: formatAmount(reading.amount ?? 0, digits),
-    ...(payment.recorded && { corrects: true }),
+    ...(rest ? { adds: true } : payment.recorded.length > 0 && { corrects: true }),
   };
 }

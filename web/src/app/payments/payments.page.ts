@@ -4,7 +4,7 @@ import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { catchError, EMPTY, switchMap } from 'rxjs';
-import { type DuePaymentsView, showAmount, showMonth } from '@coffer/contract';
+import { type DuePayment, type DuePaymentsView, showAmount, showMonth } from '@coffer/contract';
 import { ApiRefusal, newKey } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { AsOfService } from '../company/as-of.service';
@@ -16,9 +16,11 @@ import { SessionService } from '../session/session.service';
 import { paymentColumns, paymentRows } from './payment-columns';
 import {
   draftOf,
+  paidOf,
   paymentId,
   paymentMade,
   readDraft,
+  restOf,
   type DraftedPayment,
   type PaymentDraft,
 } from './payment-draft';
@@ -56,12 +58,20 @@ export class PaymentsPage {
   protected readonly columns = computed(() => paymentColumns(this.company.digits(), this.mayRecord()));
   protected readonly drafted = computed((): DraftedPayment[] => {
     const [digits, typed, refused] = [this.company.digits(), this.typed(), this.refused()];
-    return (this.view()?.payments ?? []).map((payment) => {
-      const id = paymentId(payment);
-      const draft = typed.get(id) ?? draftOf(payment, this.asOf.date(), digits);
-      const reading = readDraft(payment, draft, digits);
+    const drafted = (payment: DuePayment, made: PaymentDraft, rest: boolean): DraftedPayment => {
+      const id = rest ? `${paymentId(payment)} rest` : paymentId(payment);
+      const draft = typed.get(id) ?? made;
+      const asked = rest ? payment.amount - paidOf(payment) : payment.amount;
+      const reading = readDraft(payment, draft, digits, asked);
       const fault = refused.get(id);
-      return { id, payment, draft, reading: fault ? { ...reading, words: fault.message, fault } : reading };
+      const read = fault ? { ...reading, words: fault.message, fault } : reading;
+      return { id, payment, rest, draft, reading: read };
+    };
+    const by = this.asOf.date();
+    return (this.view()?.payments ?? []).flatMap((payment) => {
+      const rest = restOf(payment, by, digits);
+      const made = drafted(payment, draftOf(payment, by, digits), false);
+      return rest ? [made, drafted(payment, rest, true)] : [made];
     });
   });
   protected readonly rows = computed(() => paymentRows(this.drafted()));
@@ -71,7 +81,7 @@ export class PaymentsPage {
     () => this.ticked().filter(({ reading }) => reading.differs).length,
   );
   protected readonly recorded = computed(
-    () => this.drafted().filter(({ payment }) => payment.recorded !== null).length,
+    () => this.drafted().filter(({ payment, rest }) => !rest && payment.recorded.length > 0).length,
   );
   protected readonly leaving = computed(() =>
     this.ticked().reduce((sum, { reading }) => sum + (reading.amount ?? 0), 0),
@@ -114,26 +124,27 @@ export class PaymentsPage {
 
   protected onChoose({ row }: GridChoice<DraftedPayment>): void {
     if (row.type !== 'item' || !this.mayRecord()) return;
-    const { payment, draft } = row.item;
-    if (payment.recorded && !draft.ticked) return;
+    const { payment, draft, rest } = row.item;
+    if (!rest && payment.recorded.length > 0 && !draft.ticked) return;
     this.change(row.item, { ticked: !draft.ticked });
   }
 
   protected onTyped({ row, column, text }: GridTyped<DraftedPayment>): void {
     if (row.type !== 'item') return;
-    const { draft, payment } = row.item;
+    const { draft, payment, rest } = row.item;
     const field = column.key === 'on' ? 'on' : 'amount';
     if (draft[field] === text) return;
     const next = { ...draft, [field]: text };
     const asRecorded = draftOf(payment, this.asOf.date(), this.company.digits());
     // A recorded payment typed back to what it was needs no correction.
-    const same = payment.recorded && next.on === asRecorded.on && next.amount === asRecorded.amount;
+    const recorded = !rest && payment.recorded.length > 0;
+    const same = recorded && next.on === asRecorded.on && next.amount === asRecorded.amount;
     this.change(row.item, { [field]: text, ticked: !same });
   }
 
   /** Ticks every payment not recorded yet, or none when all are. */
   protected tickAll(): void {
-    const open = this.drafted().filter(({ payment }) => payment.recorded === null);
+    const open = this.drafted().filter(({ payment }) => payment.recorded.length === 0);
     const ticked = open.some(({ draft }) => !draft.ticked);
     const typed = new Map(this.typed());
     for (const { id, draft } of open) typed.set(id, { ...draft, ticked });
