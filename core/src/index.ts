@@ -38,7 +38,7 @@ export * from './instrument/instrument.ts';
 export * from './loan/as-known-on.ts';
 export * from './loan/booked-interest.ts';
 export * from './loan/build-loan-schedule.ts';
-export * from './loan/issue-costs.ts';
+export * from './loan/costs/issue-costs.ts';
 export * from './loan/loan-columns.ts';
 export * from './loan/loan-events.ts';
 export * from './loan/receipts.ts';

@@ -41,10 +41,16 @@ export type CompanyView = v.InferOutput<typeof companyView>;
 export const figuresView = v.strictObject({
   outstanding: minorUnits,
   accruedInterest: minorUnits,
+  /** Fee on the unused part of a credit line, accrued and not yet billed. */
+  accruedFee: minorUnits,
   unpaidInterest: minorUnits,
+  /** Of that what was kept apart by agreement, and is not due yet. */
+  deferredInterest: minorUnits,
   unamortizedDiscount: minorUnits,
   unamortizedPremium: minorUnits,
   unamortizedIssueCosts: minorUnits,
+  /** Costs of a credit line not yet amortized, an asset of their own. */
+  deferredCosts: minorUnits,
   carrying: minorUnits,
   current: minorUnits,
   nonCurrent: minorUnits,

@@ -54,7 +54,7 @@ export function creditLineTermsOf(document: CreditLineDocument, read: AmountRead
     },
     ...(matures !== undefined && !regular && count > 1 && { last: matures }),
     ...(document.businessDays && { businessDays: businessDaysOf(document.businessDays) }),
-    ...(document.issueCosts && { issueCosts: issueCostsOf(document.issueCosts, read) }),
+    ...(document.issueCosts && { issueCosts: issueCostsOf(document.issueCosts, 'straight-line', read) }),
   };
 }
 

@@ -35,7 +35,7 @@ export function loanTermsOf(document: LoanDocument, read: AmountReader): StatedT
     ...(takenOn && {
       takenOn: { accruedInterest: read.amount('takenOn.accruedInterest', takenOn.accruedInterest) },
     }),
-    ...(document.issueCosts && { issueCosts: issueCostsOf(document.issueCosts, read) }),
+    ...(document.issueCosts && { issueCosts: issueCostsOf(document.issueCosts, 'effective', read) }),
     ...(purchase && {
       purchase: {
         price: read.amount('purchase.price', purchase.price),
@@ -68,9 +68,10 @@ export function businessDaysOf(
 /** Issue costs of a document. */
 export function issueCostsOf(
   costs: NonNullable<LoanDocument['issueCosts']>,
+  unlessSaid: NonNullable<LoanTerms['issueCosts']>['method'],
   read: AmountReader,
 ): NonNullable<LoanTerms['issueCosts']> {
-  return { amount: read.amount('issueCosts.amount', costs.amount), method: costs.method ?? 'effective' };
+  return { amount: read.amount('issueCosts.amount', costs.amount), method: costs.method ?? unlessSaid };
 }
 
 function financedAmount(document: LoanDocument, read: AmountReader): number {

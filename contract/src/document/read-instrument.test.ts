@@ -75,7 +75,7 @@ describe('the document format', () => {
       /before the loan starts, 2024-06-15/,
     ],
     [
-      'events.1.due',
+      'events.1.on',
       { events: [1, 2].map(() => ({ type: 'paid', due: '2024-07-15', on: '2024-07-15', amount: '5.00' })) },
       /recorded twice/,
     ],

@@ -10,6 +10,7 @@ export const accountRoles = [
   'bond-discount',
   'bond-premium',
   'issue-costs',
+  'deferred-costs',
   'interest-payable',
   'interest-expense',
   'interest-income',

@@ -16,7 +16,7 @@ import { interestExpense } from '../position/interest-expense.ts';
 import { maturities } from '../position/maturities.ts';
 import { position } from '../position/position.ts';
 import { bookedInterest } from '../loan/booked-interest.ts';
-import { costsThrough } from '../loan/issue-costs.ts';
+import { costsThrough } from '../loan/costs/issue-costs.ts';
 import { sumColumn } from '../proofs/proof.ts';
 import type { AccountRole } from './account-role.ts';
 import { balancesOf } from './balances.ts';

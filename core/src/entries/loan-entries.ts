@@ -1,16 +1,24 @@
 import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
 import { bookedInterest } from '../loan/booked-interest.ts';
-import { amortizedCosts, costAmortization, isDeferred } from '../loan/issue-costs.ts';
+import { amortizedCosts, costAmortization, isDeferred } from '../loan/costs/issue-costs.ts';
 import { eventsOf, type Fee } from '../loan/loan-events.ts';
 import { isFirstCharge, kindOfRow, type LoanSchedule } from '../loan/loan-schedule.ts';
 import { accruedFee, broughtInAccrued, loanPosition } from '../position/loan-position.ts';
+import type { LoanTerms } from '../loan/loan-terms.ts';
+import type { AccountRole } from './account-role.ts';
 import { entryOf, type Entry } from './entry.ts';
+
+/** Where costs not yet amortized stand: of a credit line they are an asset of their own (ASC 835-30-S45-1). */
+export function costsRole({ creditLine }: LoanTerms): AccountRole {
+  return creditLine ? 'deferred-costs' : 'issue-costs';
+}
 
 /** Borrowing, the purchase that the loan financed, or a loan taken on in mid-life. */
 export function loanIssueEntry({ terms }: LoanSchedule): Entry | undefined {
   const costs = terms.issueCosts?.amount ?? 0;
+  const role = costsRole(terms);
   const issueCosts = [
-    ['issue-costs', costs],
+    [role, costs],
     ['cash', -costs],
   ] as const;
   if (terms.purchase) {
@@ -24,15 +32,15 @@ export function loanIssueEntry({ terms }: LoanSchedule): Entry | undefined {
   if (terms.takenOn) {
     const { accruedInterest } = terms.takenOn;
     return entryOf(terms.start, 'issue', 'Loan taken on', null, [
-      ['opening-balances', terms.amount + accruedInterest],
+      ['opening-balances', terms.amount + accruedInterest - costs],
       ['loan-payable', -terms.amount],
       ['interest-payable', -accruedInterest],
-      ...issueCosts,
+      [role, costs],
     ]);
   }
   return entryOf(terms.start, 'issue', 'Loan received', null, [
     ['cash', terms.amount - costs],
-    ['issue-costs', costs],
+    [role, costs],
     ['loan-payable', -terms.amount],
   ]);
 }
@@ -55,7 +63,7 @@ export function loanRowEntry(schedule: LoanSchedule, row: number): Entry | undef
   const settled = settlement?.row === row ? settlement.owed - settlement.paid : 0;
   return entryOf(schedule.date[row] as number, 'payment', memoOf(schedule, row), n || null, [
     ['interest-expense', interest - broughtIn + costs],
-    ['issue-costs', -costs],
+    [costsRole(terms), -costs],
     ['interest-payable', unpaid + broughtIn],
     ['loan-payable', repaid],
     ['fees', fee],
@@ -96,7 +104,7 @@ function memoOf(schedule: LoanSchedule, row: number): string {
 export function loanFeeEntry(schedule: LoanSchedule, fee: Fee): Entry | undefined {
   const deferred = isDeferred(schedule, fee);
   return entryOf(fee.on, 'payment', deferred ? 'Fee deferred' : 'Fee', null, [
-    [deferred ? 'issue-costs' : 'fees', fee.amount],
+    [deferred ? costsRole(schedule.terms) : 'fees', fee.amount],
     ['cash', -fee.amount],
   ]);
 }
@@ -121,7 +129,7 @@ export function loanAccrualEntry(schedule: LoanSchedule, on: CalendarDay): Entry
   return entryOf(on, 'accrual', `${memo} to ${formatDay(on)}`, null, [
     ['interest-expense', accrued + costs],
     ['fees', fee],
-    ['issue-costs', -costs],
+    [costsRole(terms), -costs],
     ['interest-payable', -accrued - fee],
   ]);
 }

@@ -8,7 +8,7 @@ import {
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { firstDay, type Schedule } from '../instrument/instrument.ts';
 import { bookedInterest } from '../loan/booked-interest.ts';
-import { costAmortization, isDeferred } from '../loan/issue-costs.ts';
+import { costAmortization, isDeferred } from '../loan/costs/issue-costs.ts';
 import { lastRowOn, type LoanSchedule } from '../loan/loan-schedule.ts';
 import { broughtInAccrued } from '../position/loan-position.ts';
 import { position } from '../position/position.ts';
@@ -16,7 +16,7 @@ import { sumColumn } from '../proofs/proof.ts';
 import type { AccountRole } from './account-role.ts';
 import { discountRole } from './bond-entries.ts';
 import { principalRole } from './entries.ts';
-import { feesBetween } from './loan-entries.ts';
+import { costsRole, feesBetween } from './loan-entries.ts';
 
 /** Balances by account: debits positive, credits negative, minor units. */
 export type Balances = ReadonlyMap<AccountRole, number>;
@@ -95,10 +95,10 @@ function loanStanding(
   const taken = terms.purchase ? -terms.purchase.downPayment : terms.takenOn ? 0 : terms.amount;
   balances.set('interest-payable', -unpaid - broughtInLeft);
   balances.set('interest-expense', interest - (broughtIn - broughtInLeft) + amortized);
-  balances.set('issue-costs', costs + feesPaid - expensed - amortized);
+  balances.set(costsRole(terms), costs + feesPaid - expensed - amortized);
   balances.set('fees', sum(schedule.fee) + expensed);
   balances.set('redemption-gain-loss', -settled);
-  balances.set('cash', taken - costs - feesPaid - paid);
+  balances.set('cash', taken - (terms.takenOn ? 0 : costs) - feesPaid - paid);
   if (terms.purchase) balances.set('asset', terms.purchase.price);
-  if (terms.takenOn) balances.set('opening-balances', terms.amount + broughtIn);
+  if (terms.takenOn) balances.set('opening-balances', terms.amount + broughtIn - costs);
 }

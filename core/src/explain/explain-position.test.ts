@@ -16,10 +16,13 @@ const anySchedule = fc
 const figures: readonly PositionFigure[] = [
   'outstanding',
   'accruedInterest',
+  'accruedFee',
   'unpaidInterest',
+  'deferredInterest',
   'unamortizedDiscount',
   'unamortizedPremium',
   'unamortizedIssueCosts',
+  'deferredCosts',
   'carrying',
   'current',
   'nonCurrent',

@@ -1,6 +1,6 @@
 import { addMonths, formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
 import type { Schedule } from '../instrument/instrument.ts';
-import { costAmortization, costsThrough } from '../loan/issue-costs.ts';
+import { costAmortization, costsThrough } from '../loan/costs/issue-costs.ts';
 import { exactInterest } from '../loan/interest-segment.ts';
 import { presentationOn } from '../presentation.ts';
 import type { LoanSchedule } from '../loan/loan-schedule.ts';
@@ -20,10 +20,13 @@ export type PositionFigure = Exclude<keyof Position, 'on' | 'next'>;
 const names: Readonly<Record<PositionFigure, string>> = {
   outstanding: 'Outstanding',
   accruedInterest: 'Accrued interest',
+  accruedFee: 'Accrued fee',
   unpaidInterest: 'Interest unpaid',
+  deferredInterest: 'Of it kept apart by agreement',
   unamortizedDiscount: 'Unamortized discount',
   unamortizedPremium: 'Unamortized premium',
   unamortizedIssueCosts: 'Unamortized issue costs',
+  deferredCosts: 'Deferred costs',
   carrying: 'Carrying amount',
   current: 'Current portion',
   nonCurrent: 'Non-current',
@@ -40,6 +43,7 @@ export function explainPosition(schedule: Schedule, on: CalendarDay, figure: Pos
       return { title, amount, ...accruedParts(schedule, on) };
     case 'outstanding':
     case 'unpaidInterest':
+    case 'deferredInterest':
       return plain([asOfStep(schedule, on, figure === 'outstanding' ? 'closing' : 'unpaid', amount)]);
     case 'carrying':
       return plain([
@@ -129,7 +133,10 @@ function costSteps(schedule: LoanSchedule, on: CalendarDay, at: Position): Expla
       amount: incurred,
       link: { to: 'terms', key: 'issueCosts' },
     },
-    { label: '− amortized by then, by days within a period', amount: incurred - at.unamortizedIssueCosts },
+    {
+      label: '− amortized by then, by days within a period',
+      amount: incurred - at.unamortizedIssueCosts - at.deferredCosts,
+    },
     ...(incurred === 0 || method === 'straight-line' || effective === undefined
       ? []
       : [

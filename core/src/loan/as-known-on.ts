@@ -12,9 +12,13 @@ import { dueNamed } from './receipts.ts';
  * the start. Source: IAS 1.76 (what happens after the period does not change how debt is presented at its end);
  * ASC 470-10-45.
  */
-export function asKnownOn(schedule: LoanSchedule, on: CalendarDay): LoanSchedule {
+export function asKnownOn(
+  schedule: LoanSchedule,
+  on: CalendarDay,
+  regularExtra: RegularExtra = 'paid',
+): LoanSchedule {
   const { terms } = schedule;
-  const events = eventsKnownOn(schedule, on);
+  const events = eventsKnownOn(schedule, on, regularExtra);
   const fixings = terms.index?.fixings.filter((fixing) => fixing.on <= on);
   const same =
     events.length === terms.events.length &&
@@ -22,7 +26,7 @@ export function asKnownOn(schedule: LoanSchedule, on: CalendarDay): LoanSchedule
     fixings?.length === terms.index?.fixings.length;
   if (same) return schedule;
   const known = { ...terms, events, ...(terms.index && fixings && { index: { ...terms.index, fixings } }) };
-  return remembered(schedule, knowledge(schedule, on), () => {
+  return remembered(schedule, knowledge(schedule, on, regularExtra), () => {
     try {
       return buildLoanSchedule(known);
     } catch (error) {
@@ -33,11 +37,25 @@ export function asKnownOn(schedule: LoanSchedule, on: CalendarDay): LoanSchedule
   });
 }
 
-function eventsKnownOn({ terms, stretches }: LoanSchedule, on: CalendarDay): LoanEvent[] {
+/**
+ * Regular extra principal that has begun: as far as it is paid, which is all that is contractual, or as it is expected
+ * to go on.
+ */
+export type RegularExtra = 'paid' | 'going-on';
+
+/** Events that move no row: where only these are still to come, the schedule is as it is. */
+const besideTheRows: readonly LoanEvent['type'][] = ['fee', 'presentation'];
+
+function eventsKnownOn(
+  { terms, stretches }: LoanSchedule,
+  on: CalendarDay,
+  regularExtra: RegularExtra,
+): LoanEvent[] {
   const events = terms.events.flatMap((event): LoanEvent[] => {
+    if (besideTheRows.includes(event.type)) return [event];
     if (event.type !== 'extra-each-payment') return eventDay(event) <= on ? [event] : [];
     if (event.from > on) return [];
-    return [event.to <= on ? event : { ...event, to: on }];
+    return [event.to <= on || regularExtra === 'going-on' ? event : { ...event, to: on }];
   });
   const paidBy = new Set(eventsOf(events, 'paid').map(({ due }) => dueNamed(stretches, due)));
   for (const payment of eventsOf(terms.events, 'paid')) {
@@ -51,9 +69,12 @@ function eventsKnownOn({ terms, stretches }: LoanSchedule, on: CalendarDay): Loa
 }
 
 /** What is known on a day, told apart from what is known on others. */
-function knowledge({ terms, stretches }: LoanSchedule, on: CalendarDay): string {
+function knowledge({ terms, stretches }: LoanSchedule, on: CalendarDay, regularExtra: RegularExtra): string {
   const known = terms.events.map((event) => {
-    if (event.type === 'extra-each-payment') return Math.min(event.to, on);
+    if (besideTheRows.includes(event.type)) return '';
+    if (event.type === 'extra-each-payment' && event.from <= on) {
+      return event.to <= on || regularExtra === 'going-on' ? 1 : on;
+    }
     if (eventDay(event) <= on) return 1;
     return event.type === 'paid' && (dueNamed(stretches, event.due) ?? Infinity) <= on ? 2 : 0;
   });

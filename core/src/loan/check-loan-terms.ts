@@ -10,6 +10,21 @@ import { mostPayments, phaseCount, type LoanTerms, type Phase } from './loan-ter
 export function checkLoanTerms(terms: LoanTerms): void {
   if (terms.amount <= 0 && !terms.creditLine)
     throw new TermsFault('amount', 'The amount must be more than zero.');
+  if (terms.creditLine && terms.issueCosts?.method === 'effective') {
+    throw new TermsFault(
+      'issueCosts.method',
+      'Costs of a credit line are amortized in equal parts over its term: what is drawn, and so a rate, is not known. ' +
+        'Give straight-line, or leave it out.',
+    );
+  }
+  const { issueCosts, takenOn } = terms;
+  if (
+    issueCosts &&
+    !terms.creditLine &&
+    issueCosts.amount >= terms.amount + (takenOn?.accruedInterest ?? 0)
+  ) {
+    throw new TermsFault('issueCosts.amount', 'The issue costs leave nothing of the loan; check the amount.');
+  }
   checkFirst(terms);
   if (terms.phases.length === 0) {
     throw new TermsFault('payments.phases', 'A loan needs at least one phase of payments.');

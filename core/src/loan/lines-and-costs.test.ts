@@ -5,7 +5,7 @@ import { addMonths, formatDay } from '../calendar/calendar-day.ts';
 import { accruedFee } from '../position/loan-position.ts';
 import { arbitraryLoan } from './arbitrary-loan.ts';
 import { buildLoanSchedule } from './build-loan-schedule.ts';
-import { costAmortization } from './issue-costs.ts';
+import { costAmortization } from './costs/issue-costs.ts';
 import type { LoanEvent } from './loan-events.ts';
 import { totalOf } from './totals.ts';
 import { day, failing, level, percent, plainLoan, rowsOf } from './plain-loan.ts';

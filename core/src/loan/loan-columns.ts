@@ -24,6 +24,7 @@ export type AmountColumn =
   | 'added'
   | 'closing'
   | 'unpaid'
+  | 'deferred'
   | 'principalInArrears'
   | 'fee';
 
@@ -48,6 +49,8 @@ export interface LoanColumns {
   readonly added: Float64Array;
   readonly closing: Float64Array;
   readonly unpaid: Float64Array;
+  /** Of what is unpaid the interest kept apart by agreement, which is not due yet. */
+  readonly deferred: Float64Array;
   /** Scheduled principal that fell due and was not paid, after the row. */
   readonly principalInArrears: Float64Array;
   /** Fee on the unused part of a credit line, charged with the row. */
@@ -72,13 +75,14 @@ export interface NewRow {
   readonly added: number;
   readonly closing: number;
   readonly unpaid: number;
+  readonly deferred: number;
   readonly principalInArrears: number;
   readonly fee: number;
   readonly setting: number;
 }
 
 /** Most loans never use these amounts: they share one column of zeros until the first that is not zero. */
-const seldomUsed = ['extra', 'added', 'unpaid', 'principalInArrears', 'fee'] as const;
+const seldomUsed = ['extra', 'added', 'unpaid', 'deferred', 'principalInArrears', 'fee'] as const;
 type SeldomUsed = (typeof seldomUsed)[number];
 
 let zeros = new Float64Array(1024);
@@ -106,6 +110,7 @@ export class FillingColumns implements LoanColumns {
   extra: Float64Array;
   added: Float64Array;
   unpaid: Float64Array;
+  deferred: Float64Array;
   principalInArrears: Float64Array;
   fee: Float64Array;
   rowKind!: Uint8Array;
@@ -119,7 +124,13 @@ export class FillingColumns implements LoanColumns {
    * @param amount balance before the first row, minor units
    */
   constructor(capacity: number, amount: number) {
-    this.extra = this.added = this.unpaid = this.principalInArrears = this.fee = zeroColumn(capacity);
+    this.extra =
+      this.added =
+      this.unpaid =
+      this.deferred =
+      this.principalInArrears =
+      this.fee =
+        zeroColumn(capacity);
     this.makeRoom(capacity);
     this.opening[0] = amount;
   }
@@ -144,6 +155,7 @@ export class FillingColumns implements LoanColumns {
     this.setSeldom('extra', at, row.extra);
     this.setSeldom('added', at, row.added);
     this.setSeldom('unpaid', at, row.unpaid);
+    this.setSeldom('deferred', at, row.deferred);
     this.setSeldom('principalInArrears', at, row.principalInArrears);
     this.setSeldom('fee', at, row.fee);
     this.rowKind[at] = rowKinds.indexOf(row.kind);

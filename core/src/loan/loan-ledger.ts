@@ -138,6 +138,7 @@ export class LoanLedger {
     const after = {
       closing: this.balance,
       unpaid: this.unpaid + this.kept,
+      deferred: this.kept,
       principalInArrears: this.pastTerm ? this.balance : this.behind,
     };
     this.writer.write(kind, row, after, Math.max(0, this.agreement.settings.length - 1));

@@ -90,6 +90,7 @@ export interface LoanRow {
   readonly added: number;
   readonly closing: number;
   readonly unpaid: number;
+  readonly deferred: number;
   readonly fee: number;
 }
 
@@ -113,6 +114,7 @@ export function loanRow(schedule: LoanSchedule, index: number): LoanRow {
     added: at(schedule.added),
     closing: at(schedule.closing),
     unpaid: at(schedule.unpaid),
+    deferred: at(schedule.deferred),
     fee: at(schedule.fee),
   };
 }

@@ -73,6 +73,7 @@ export class LoanWalk {
       added: columns.added,
       closing: columns.closing,
       unpaid: columns.unpaid,
+      deferred: columns.deferred,
       principalInArrears: columns.principalInArrears,
       fee: columns.fee,
       rowKind: columns.rowKind,

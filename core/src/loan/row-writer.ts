@@ -21,6 +21,7 @@ export interface ExactRow {
 export interface OwedAfter {
   readonly closing: bigint;
   readonly unpaid: bigint;
+  readonly deferred: bigint;
   readonly principalInArrears: bigint;
 }
 
@@ -33,6 +34,7 @@ const amountColumns: readonly AmountColumn[] = [
   'added',
   'closing',
   'unpaid',
+  'deferred',
   'principalInArrears',
   'fee',
 ];
@@ -73,6 +75,7 @@ export class RowWriter {
       added: this.minor(row.added, row.date),
       closing: this.minor(after.closing, row.date),
       unpaid: this.minor(after.unpaid, row.date),
+      deferred: this.minor(after.deferred, row.date),
       principalInArrears: this.minor(after.principalInArrears, row.date),
       fee: this.minor(row.fee, row.date),
       setting,

@@ -1,6 +1,6 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import type { Schedule } from '../instrument/instrument.ts';
-import { amortizedCosts } from '../loan/issue-costs.ts';
+import { amortizedCosts } from '../loan/costs/issue-costs.ts';
 import { bondAccrual } from './bond-position.ts';
 
 /**

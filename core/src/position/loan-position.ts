@@ -1,6 +1,6 @@
 import { addMonths, type CalendarDay } from '../calendar/calendar-day.ts';
 import { asKnownOn } from '../loan/as-known-on.ts';
-import { unamortizedCosts } from '../loan/issue-costs.ts';
+import { unamortizedCosts } from '../loan/costs/issue-costs.ts';
 import type { InterestSegment } from '../loan/interest-segment.ts';
 import { chargedBefore, interestSegments, roundedInterest } from '../loan/loan-interest.ts';
 import { chargesInterest, lastRowOn, type LoanSchedule } from '../loan/loan-schedule.ts';
@@ -45,7 +45,8 @@ export function loanPosition(schedule: LoanSchedule, on: CalendarDay): Position 
   const accruedInterest = begun
     ? roundedInterest(terms, accruedSegments(schedule, on)) + broughtInAccrued(schedule, on)
     : 0;
-  const costs = unamortizedCosts(schedule, on);
+  const left = unamortizedCosts(schedule, on);
+  const [costs, deferredCosts] = terms.creditLine ? [0, left] : [left, 0];
   // Costs not yet amortized lower what is carried; where all of it falls due, that is what is current.
   const carrying = outstanding - costs;
   const current = begun ? Math.min(currentPortion(schedule, on, outstanding), carrying) : 0;
@@ -53,14 +54,17 @@ export function loanPosition(schedule: LoanSchedule, on: CalendarDay): Position 
     on,
     outstanding,
     accruedInterest,
+    accruedFee: begun ? accruedFee(schedule, on) : 0,
     unpaidInterest: row < 0 ? 0 : (schedule.unpaid[row] as number),
+    deferredInterest: row < 0 ? 0 : (schedule.deferred[row] as number),
     unamortizedDiscount: 0,
     unamortizedPremium: 0,
     unamortizedIssueCosts: costs,
+    deferredCosts,
     carrying,
     current,
     nonCurrent: carrying - current,
-    next: nextPayment(schedule, row),
+    next: nextPayment(asKnownOn(schedule, on), on),
   };
 }
 
@@ -94,8 +98,9 @@ export function principalDue(
   return until === contractual.length - 1 ? outstanding : Math.min(outstanding, due);
 }
 
-function nextPayment(schedule: LoanSchedule, row: number): Position['next'] {
-  for (let at = row + 1; at < schedule.length; at += 1) {
+/** The next payment that falls due, as it is agreed on the day. */
+function nextPayment(schedule: LoanSchedule, on: CalendarDay): Position['next'] {
+  for (let at = lastRowOn(schedule.date, schedule.length, on) + 1; at < schedule.length; at += 1) {
     if ((schedule.n[at] as number) > 0) {
       return { due: schedule.due[at] as number, payment: schedule.payment[at] as number };
     }

@@ -7,11 +7,17 @@ export interface Position {
   readonly outstanding: number;
   /** Interest or coupon since the last row, not yet due. */
   readonly accruedInterest: number;
-  /** Interest that fell due and was not paid. */
+  /** Fee on the unused part of a credit line since the last bill, not yet due. */
+  readonly accruedFee: number;
+  /** Interest (of a credit line fees too) that fell due and was not paid, or was kept apart by agreement. */
   readonly unpaidInterest: number;
+  /** Of that what was kept apart by agreement, and is not due yet. */
+  readonly deferredInterest: number;
   readonly unamortizedDiscount: number;
   readonly unamortizedPremium: number;
   readonly unamortizedIssueCosts: number;
+  /** Costs of a credit line not yet amortized: an asset, no part of what is carried (ASC 835-30-S45-1). */
+  readonly deferredCosts: number;
   /** Outstanding less discount and costs, plus premium (IFRS 9 Appendix A, amortised cost). */
   readonly carrying: number;
   /** Due within twelve months of the day (IAS 1.69; ASC 470-10-45). */

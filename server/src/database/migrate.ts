@@ -3,6 +3,7 @@ import { accounts } from './migrations/0001-company-and-people.ts';
 import { instruments } from './migrations/0002-instruments.ts';
 import { books } from './migrations/0003-books.ts';
 import { accruals } from './migrations/0004-accruals.ts';
+import { feesAndCostsOfLines } from './migrations/0005-fees-and-costs-of-lines.ts';
 
 /** Migrations in the order in which they run; each runs once and forward only. */
 const migrations: Readonly<Record<string, string>> = {
@@ -10,6 +11,7 @@ const migrations: Readonly<Record<string, string>> = {
   '0002-instruments': instruments,
   '0003-books': books,
   '0004-accruals': accruals,
+  '0005-fees-and-costs-of-lines': feesAndCostsOfLines,
 };
 
 const source: Knex.MigrationSource<string> = {

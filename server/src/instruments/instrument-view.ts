@@ -10,10 +10,13 @@ export interface ReportedRow {
   readonly instrument_version: number;
   readonly outstanding: number;
   readonly accrued_interest: number;
+  readonly accrued_fee: number;
   readonly unpaid_interest: number;
   readonly unamortized_discount: number;
   readonly unamortized_premium: number;
   readonly unamortized_issue_costs: number;
+  readonly deferred_costs: number;
+  readonly deferred_interest: number;
   readonly carrying: number;
   readonly current: number;
   readonly non_current: number;
@@ -27,10 +30,13 @@ export function figuresOfRow(row: ReportedRow): FiguresView {
   return {
     outstanding: row.outstanding,
     accruedInterest: row.accrued_interest,
+    accruedFee: row.accrued_fee,
     unpaidInterest: row.unpaid_interest,
     unamortizedDiscount: row.unamortized_discount,
     unamortizedPremium: row.unamortized_premium,
     unamortizedIssueCosts: row.unamortized_issue_costs,
+    deferredCosts: row.deferred_costs,
+    deferredInterest: row.deferred_interest,
     carrying: row.carrying,
     current: row.current,
     nonCurrent: row.non_current,

@@ -84,6 +84,7 @@ async function keepReported(
     instrument_version: row.version,
     outstanding: row.figures.outstanding,
     accrued_interest: row.figures.accruedInterest,
+    accrued_fee: row.figures.accruedFee,
     unpaid_interest: row.figures.unpaidInterest,
     unamortized_discount: row.figures.unamortizedDiscount,
     unamortized_premium: row.figures.unamortizedPremium,
@@ -94,6 +95,8 @@ async function keepReported(
     expense: row.expense,
     amortized: row.amortized,
     current_change: row.currentChange,
+    deferred_interest: row.figures.deferredInterest,
+    deferred_costs: row.figures.deferredCosts,
   }));
   await database.raw(
     'insert into reported_position select * from jsonb_populate_recordset(null::reported_position, ?::jsonb)',

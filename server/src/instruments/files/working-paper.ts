@@ -131,7 +131,9 @@ const names: readonly (readonly [PositionFigure, string])[] = [
   ['current', 'of which current, due within twelve months'],
   ['nonCurrent', 'of which non-current'],
   ['accruedInterest', 'Accrued interest'],
-  ['unpaidInterest', 'Interest due and unpaid'],
+  ['accruedFee', 'Accrued fee on the unused part'],
+  ['unpaidInterest', 'Interest unpaid or deferred'],
+  ['deferredCosts', 'Costs deferred as an asset'],
 ];
 const always: readonly PositionFigure[] = [
   'outstanding',

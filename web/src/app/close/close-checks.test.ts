@@ -6,7 +6,10 @@ import { closeSums } from './close-rows';
 
 const figures = {
   outstanding: 1000_00,
-  accruedInterest: 26_00,
+  accruedInterest: 21_00,
+  accruedFee: 5_00,
+  deferredInterest: 0,
+  deferredCosts: 0,
   unpaidInterest: 4_00,
   unamortizedDiscount: 0,
   unamortizedPremium: 0,

@@ -28,7 +28,7 @@ export function closeChecks(view: CloseView, sums: CloseSums): CloseCheck[] {
   });
   const ofMonth = (kind: EntryKind): boolean => !ofEarlierMonths.includes(kind);
   return [
-    check('Interest payable', sums.accrued + sums.unpaid, view.interestPayable),
+    check('Interest payable', sums.payable, view.interestPayable),
     check('Expense', sums.expense, net('interest-expense', ofMonth)),
     check(
       'Current portion moved',

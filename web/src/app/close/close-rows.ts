@@ -1,5 +1,10 @@
-import { type CloseRow, type CloseView, showAmount, showMovement } from '@coffer/contract';
+import { type CloseRow, type CloseView, type FiguresView, showAmount, showMovement } from '@coffer/contract';
 import type { GridColumn, GridRow } from '../figures/grid-model';
+
+/** What stands in interest payable for an instrument. */
+function interestPayable({ accruedInterest, accruedFee, unpaidInterest }: FiguresView): number {
+  return accruedInterest + accruedFee + unpaidInterest;
+}
 
 /** The columns of the close. */
 export function closeColumns(digits: number): GridColumn<CloseRow>[] {
@@ -26,12 +31,7 @@ export function closeColumns(digits: number): GridColumn<CloseRow>[] {
       explains: true,
       cell: (row) => row.name,
     },
-    figure(
-      'accrued',
-      'Accrued',
-      ({ figures }) => showAmount(figures.accruedInterest + figures.unpaidInterest, digits),
-      'interest',
-    ),
+    figure('accrued', 'Accrued', ({ figures }) => showAmount(interestPayable(figures), digits), 'interest'),
     figure('expense', 'Expense', (row) => showMovement(row.expense, digits)),
     figure('amortized', 'Amortized', (row) => showMovement(row.amortized, digits)),
     figure('carrying', 'Carrying', ({ figures }) => showAmount(figures.carrying, digits)),
@@ -46,9 +46,8 @@ export function closeRows(view: CloseView): GridRow<CloseRow>[] {
 
 /** Sums over all instruments. */
 export interface CloseSums {
-  /** Accrued since the last payments, without what is overdue. */
-  readonly accrued: number;
-  readonly unpaid: number;
+  /** Interest and fees accrued, unpaid and deferred: what stands in interest payable. */
+  readonly payable: number;
   readonly expense: number;
   readonly amortized: number;
   readonly carrying: number;
@@ -60,8 +59,7 @@ export interface CloseSums {
 export function closeSums({ rows }: CloseView): CloseSums {
   const sum = (of: (row: CloseRow) => number): number => rows.reduce((total, row) => total + of(row), 0);
   return {
-    accrued: sum(({ figures }) => figures.accruedInterest),
-    unpaid: sum(({ figures }) => figures.unpaidInterest),
+    payable: sum(({ figures }) => interestPayable(figures)),
     expense: sum((row) => row.expense),
     amortized: sum((row) => row.amortized),
     carrying: sum(({ figures }) => figures.carrying),

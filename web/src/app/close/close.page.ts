@@ -86,7 +86,7 @@ export class ClosePage {
     if (!sums) return {};
     return {
       name: 'All instruments',
-      accrued: showAmount(sums.accrued + sums.unpaid, digits),
+      accrued: showAmount(sums.payable, digits),
       expense: showMovement(sums.expense, digits),
       amortized: showMovement(sums.amortized, digits),
       carrying: showAmount(sums.carrying, digits),

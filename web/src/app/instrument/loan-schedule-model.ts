@@ -21,6 +21,7 @@ import { frequencyInWords, noticeText, showText, showAmount, showDay, showMoveme
 import type { GridColumn, GridRow } from '../figures/grid-model';
 import { loanPictures } from './loan-pictures';
 import { paymentStatus } from './payment-status';
+import { unpaidTitle } from './unpaid-name';
 import {
   asOfBand,
   rowId,
@@ -230,7 +231,7 @@ function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] 
           ...(anyAdded ? [movement('added', 'Added', { track: seldom })] : []),
         ]),
     ...(terms.creditLine ? [movement('fee', 'Unused fee', { track: seldom })] : []),
-    ...(anyUnpaid ? [movement('unpaid', 'Unpaid', { track: seldom })] : []),
+    ...(anyUnpaid ? [movement('unpaid', unpaidTitle(schedule), { track: seldom })] : []),
     figure('closing', 'Closing', { track: 'minmax(106px, 1.15fr)' }),
     {
       key: 'status',

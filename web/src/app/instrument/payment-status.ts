@@ -18,7 +18,7 @@ export function paymentStatus(
     const paid = parts.reduce((sum, { amount }) => sum + amount, 0);
     if (paid === 0) return chip('missed', 'wrong');
     if (paid < agreed) return chip('paid short', 'wrong');
-    return last.on > row.due ? chip(`late, ${showShortDay(last.on)}`, 'wrong') : { text: 'paid' };
+    return last.on > row.due ? chip(`paid ${showShortDay(last.on)}`, 'wrong') : { text: 'paid' };
   }
   if (row.payment === 0 && row.extra === 0) return { text: row.added > 0 ? 'added' : 'nothing due' };
   if (row.due < at.openFrom) return { text: 'as scheduled' };

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { formatDay, position, type CalendarDay, type PositionFigure } from '@coffer/core';
+import { unpaidName } from './unpaid-name';
 import { AmountPipe, DayPipe } from '../figures/amount.pipe';
 import type { OpenInstrument } from './instruments.service';
 
@@ -94,9 +95,11 @@ export class PositionPanel {
         ? [{ figure: 'carrying' as const, label: 'Carrying amount', amount: at.carrying, strong: true }]
         : []),
       ...(noCoupon ? [] : [accrued]),
-      ...some('unpaidInterest', 'Interest unpaid'),
+      ...some('accruedFee', 'Accrued fee'),
+      ...some('unpaidInterest', unpaidName(at)),
       { figure: 'current', label: 'Current portion', amount: at.current },
       { figure: 'nonCurrent', label: 'Non-current', amount: at.nonCurrent },
+      ...some('deferredCosts', 'Costs deferred'),
     ];
   });
 

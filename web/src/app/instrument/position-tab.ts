@@ -22,6 +22,7 @@ import { AsOfService } from '../company/as-of.service';
 import { FigureGrid } from '../figures/figure-grid';
 import type { GridChoice, GridColumn, GridRow } from '../figures/grid-model';
 import type { OpenInstrument } from './instruments.service';
+import { unpaidTitle } from './unpaid-name';
 
 interface MonthEnd {
   readonly on: CalendarDay;
@@ -98,7 +99,7 @@ export class PositionTab {
       figure('outstanding', bond ? 'Face' : 'Outstanding'),
       ...(bond ? [unamortized, figure('carrying', 'Carrying')] : []),
       figure('accruedInterest', 'Accrued', 'interest'),
-      ...(bond ? [] : [figure('unpaidInterest', 'Unpaid')]),
+      ...(schedule.kind === 'bond' ? [] : [figure('unpaidInterest', unpaidTitle(schedule))]),
       figure('current', 'Current'),
       figure('nonCurrent', 'Non-current'),
     ];

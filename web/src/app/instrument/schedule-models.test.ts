@@ -88,7 +88,7 @@ describe('what became of a payment', () => {
   it('is told of each: as scheduled, paid late, not recorded, next', () => {
     expect(statuses('delivery-fleet-note')).toMatchObject({
       '1 Jul 2026': 'as scheduled',
-      '1 Aug 2026': 'paid 12 Aug 2026',
+      '1 Aug 2026': 'paid 12 Aug',
       '1 Oct 2026': 'not recorded',
       '1 Nov 2026': 'next',
       '1 Dec 2026': '',

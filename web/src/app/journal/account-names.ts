@@ -8,6 +8,7 @@ const names: Readonly<Record<AccountRole, string>> = {
   'bond-discount': 'Discount on bonds payable',
   'bond-premium': 'Premium on bonds payable',
   'issue-costs': 'Issue costs',
+  'deferred-costs': 'Deferred costs of credit lines',
   'interest-payable': 'Interest payable',
   'interest-expense': 'Interest expense',
   'interest-income': 'Interest income',

@@ -34,7 +34,7 @@ export function sumsOf(rows: readonly RegisterRow[]): Sums {
   const sums = { outstanding: 0, accruedInterest: 0, carrying: 0, current: 0, nonCurrent: 0 };
   for (const { figures } of rows) {
     for (const key of Object.keys(sums) as (keyof Sums)[]) sums[key] += figures[key];
-    sums.accruedInterest += figures.unpaidInterest;
+    sums.accruedInterest += figures.accruedFee + figures.unpaidInterest;
   }
   return sums;
 }
@@ -110,11 +110,8 @@ export function registerColumns(digits: number): GridColumn<RegisterRow>[] {
     figure('accruedInterest', 'Accrued', {
       tone: 'interest',
       cell: (row) => ({
-        text: showAmount(row.figures.accruedInterest, digits),
-        sub:
-          row.figures.unpaidInterest > 0
-            ? `+ ${showAmount(row.figures.unpaidInterest, digits)} unpaid`
-            : undefined,
+        text: showAmount(row.figures.accruedInterest + row.figures.accruedFee, digits),
+        sub: unpaidText(row.figures, digits),
       }),
     }),
     figure('current', 'Current'),
@@ -125,6 +122,17 @@ export function registerColumns(digits: number): GridColumn<RegisterRow>[] {
       }),
     }),
   ];
+}
+
+/** What was billed and not paid, and what was kept apart by agreement. */
+function unpaidText({ unpaidInterest, deferredInterest }: FiguresView, digits: number): string | undefined {
+  const parts = [
+    [unpaidInterest - deferredInterest, 'unpaid'],
+    [deferredInterest, 'deferred'],
+  ] as const;
+  const told = parts.filter(([amount]) => amount > 0);
+  if (told.length === 0) return undefined;
+  return `+ ${told.map(([amount, word]) => `${showAmount(amount, digits)} ${word}`).join(', ')}`;
 }
 
 /** Why the current and non-current parts do not sum to what is outstanding. */

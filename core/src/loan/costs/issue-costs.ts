@@ -1,0 +1,153 @@
+import type { CalendarDay } from '../../calendar/calendar-day.ts';
+import { asKnownOn } from '../as-known-on.ts';
+import { eventsOf, type Fee } from '../loan-events.ts';
+import { lastRowOn, type LoanSchedule } from '../loan-schedule.ts';
+import { dueNamed } from '../receipts.ts';
+import { amortizedBy, costPlan, type CostPlan, type PlanRate } from './cost-plan.ts';
+
+/** A rate that costs are amortized at, from a day on. */
+export interface EffectiveRate extends PlanRate {
+  readonly from: CalendarDay;
+}
+
+/** How the costs of a loan are amortized over its rows. Amounts in minor units, one element a row. */
+export interface CostAmortization {
+  readonly amortized: Float64Array;
+  /** Effective annual rates in turn: the first from the start, later ones after events. */
+  readonly effectiveRates: readonly EffectiveRate[];
+}
+
+/** A plan, and what had been amortized before it. */
+interface PlannedFrom {
+  readonly plan: CostPlan;
+  /** Minor units. */
+  readonly before: number;
+}
+
+interface Planned extends CostAmortization {
+  readonly plans: readonly PlannedFrom[];
+}
+
+const none: Planned = { amortized: new Float64Array(0), effectiveRates: [], plans: [] };
+const plannedOf = new WeakMap<LoanSchedule, Planned>();
+
+const deferredOf = new WeakMap<LoanSchedule, ReadonlySet<Fee>>();
+
+/**
+ * Whether a fee is amortized: one that comes with or after the last payment, as is known on its day, is an expense like
+ * any other.
+ */
+export function isDeferred(schedule: LoanSchedule, fee: Fee): boolean {
+  return deferredFees(schedule).has(fee);
+}
+
+function deferredFees(schedule: LoanSchedule): ReadonlySet<Fee> {
+  let found = deferredOf.get(schedule);
+  if (!found) {
+    const fees = eventsOf(schedule.terms.events, 'fee').filter((fee) => {
+      if (fee.treatment !== 'defer') return false;
+      const { length, date } = asKnownOn(schedule, fee.on, 'going-on');
+      return length > 0 && fee.on < (date[length - 1] as number);
+    });
+    deferredOf.set(schedule, (found = new Set(fees)));
+  }
+  return found;
+}
+
+/** Costs of the loan and fees deferred, up to and with a day. Minor units. */
+export function costsThrough(schedule: LoanSchedule, on: CalendarDay): number {
+  const { terms } = schedule;
+  let sum = on >= terms.start ? (terms.issueCosts?.amount ?? 0) : 0;
+  for (const fee of deferredFees(schedule)) if (fee.on <= on) sum += fee.amount;
+  return sum;
+}
+
+/**
+ * The amortization of issue costs and deferred fees, row by row. What is amortized by a day follows from what is known
+ * on that day and never moves: where an event changes what is to come, or brings a fee, what is then left is spread anew
+ * from its day on.
+ */
+export function costAmortization(schedule: LoanSchedule): CostAmortization {
+  return planned(schedule);
+}
+
+/** Costs amortized through a day: with each row, and for the running period its share by days. Minor units. */
+export function amortizedCosts(schedule: LoanSchedule, on: CalendarDay): number {
+  return amortizedOn(schedule, planned(schedule).plans, on);
+}
+
+/** Issue costs and deferred fees not yet amortized on a day. Minor units. */
+export function unamortizedCosts(schedule: LoanSchedule, on: CalendarDay): number {
+  return planned(schedule) === none ? 0 : costsThrough(schedule, on) - amortizedCosts(schedule, on);
+}
+
+function planned(schedule: LoanSchedule): Planned {
+  const { terms } = schedule;
+  const any = terms.issueCosts !== undefined || deferredFees(schedule).size > 0;
+  if (!any || schedule.length === 0) return none;
+  let found = plannedOf.get(schedule);
+  if (!found) plannedOf.set(schedule, (found = amortize(schedule)));
+  return found;
+}
+
+function amortize(schedule: LoanSchedule): Planned {
+  const { length, date } = schedule;
+  const plans: PlannedFrom[] = [];
+  for (const day of newsDays(schedule)) {
+    const known = asKnownOn(schedule, day, 'going-on');
+    const latest = plans.at(-1);
+    const through = latest ? latest.before + amortizedBy(latest.plan, day) : 0;
+    const left = costsThrough(schedule, day) - through;
+    const goesOn =
+      latest !== undefined &&
+      left === latest.plan.left - (through - latest.before) &&
+      sameAfter(latest.plan.known, known, day);
+    if (!goesOn) plans.push({ plan: costPlan(known, day, left), before: through });
+  }
+  const amortized = new Float64Array(length);
+  let before = 0;
+  for (let row = 0; row < length; row += 1) {
+    const on = date[row] as number;
+    // Of several rows of one day the last books what is amortized by it.
+    if (date[row + 1] === on && row + 1 < length) continue;
+    if ((schedule.n[row] as number) === 0 && row < length - 1) continue;
+    const through = amortizedOn(schedule, plans, on);
+    amortized[row] = through - before;
+    before = through;
+  }
+  const effectiveRates = plans.flatMap(({ plan: { from, rate } }) => (rate ? [{ from, ...rate }] : []));
+  return { amortized, effectiveRates, plans };
+}
+
+function amortizedOn(schedule: LoanSchedule, plans: readonly PlannedFrom[], on: CalendarDay): number {
+  if (plans.length === 0) return 0;
+  if (on >= (schedule.date[schedule.length - 1] as number)) return costsThrough(schedule, on);
+  const at = plans.findLast(({ plan }) => plan.from <= on);
+  return at ? at.before + amortizedBy(at.plan, on) : 0;
+}
+
+/** The start, and every day on which something may change what is to come: an event, a payment due that was not made. */
+function newsDays({ terms, stretches, length, date }: LoanSchedule): CalendarDay[] {
+  const last = date[length - 1] as number;
+  const days = terms.events.flatMap((event): CalendarDay[] => {
+    if (event.type === 'presentation') return [];
+    if (event.type === 'extra-each-payment') return [event.from];
+    if (event.type === 'paid') return [event.on, dueNamed(stretches, event.due) ?? event.on];
+    return [event.on];
+  });
+  return [...new Set([terms.start, ...days.filter((day) => day > terms.start && day < last)])].sort(
+    (a, b) => a - b,
+  );
+}
+
+/** Whether two schedules go on alike after a day. */
+function sameAfter(one: LoanSchedule, other: LoanSchedule, day: CalendarDay): boolean {
+  let a = lastRowOn(one.date, one.length, day) + 1;
+  let b = lastRowOn(other.date, other.length, day) + 1;
+  if (one.length - a !== other.length - b) return false;
+  if (one.closing[a - 1] !== other.closing[b - 1]) return false;
+  for (; a < one.length; a += 1, b += 1) {
+    if (one.closing[a] !== other.closing[b] || one.date[a] !== other.date[b]) return false;
+  }
+  return true;
+}

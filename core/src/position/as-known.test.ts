@@ -1,0 +1,197 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { formatDay } from '../calendar/calendar-day.ts';
+import { entries } from '../entries/entries.ts';
+import { balancesOf } from '../entries/balances.ts';
+import { arbitraryLoanWithEvents, canBeScheduled } from '../loan/arbitrary-loan.ts';
+import { buildLoanSchedule } from '../loan/build-loan-schedule.ts';
+import { amortizedCosts, costAmortization } from '../loan/costs/issue-costs.ts';
+import { eventDay, type LoanEvent } from '../loan/loan-events.ts';
+import type { LoanTerms } from '../loan/loan-terms.ts';
+import { dueNamed } from '../loan/receipts.ts';
+import { day, level, percent, plainLoan } from '../loan/plain-loan.ts';
+import { ratio } from '../money/ratio.ts';
+import { interestExpense } from './interest-expense.ts';
+import { position } from './position.ts';
+
+const thousand = (more: Partial<LoanTerms> = {}, phases = [level(5)]): LoanTerms =>
+  plainLoan(phases, {
+    amount: 100_000,
+    annualRate: percent('12'),
+    start: day('2025-01-01'),
+    first: day('2025-02-01'),
+    ...more,
+  });
+const at = (terms: LoanTerms, on: string): ReturnType<typeof position> =>
+  position(buildLoanSchedule(terms), day(on));
+
+describe('what is known on a day', () => {
+  // IAS 1.69 and 1.76: a payment that is overdue at the end of the period is current, whenever it is made.
+  it('a payment made later was not made: the figures are those of a missed one', () => {
+    const yearly = { every: 'year', first: day('2026-01-01') } as const;
+    const paid = (on: string, amount: number): LoanEvent => ({
+      type: 'paid',
+      due: day('2026-01-01'),
+      on: day(on),
+      amount,
+    });
+    const late = at(thousand({ ...yearly, events: [paid('2026-06-01', 27_741)] }), '2026-03-31');
+    expect(late.current).toBe(31_482);
+    expect(late).toEqual(at(thousand({ ...yearly, events: [paid('2026-01-01', 0)] }), '2026-03-31'));
+  });
+
+  it('a payment changed later is not in the current portion before', () => {
+    const change: LoanEvent = { type: 'payment-change', on: day('2025-06-01'), payment: 5_000 };
+    const long = [level(36)];
+    expect(at(thousand({ events: [change] }, long), '2025-03-31')).toEqual(
+      at(thousand({}, long), '2025-03-31'),
+    );
+  });
+
+  /** The terms as they stood on a day: what happens later taken out, what was due by it and paid later as missed. */
+  function without(terms: LoanTerms, on: number): LoanTerms {
+    const { stretches } = buildLoanSchedule(terms);
+    const dueOf = ({ due }: { due: number }): number => dueNamed(stretches, due) ?? Infinity;
+    const known = terms.events.filter((event) => eventDay(event) <= on);
+    const paid = new Set(known.flatMap((event) => (event.type === 'paid' ? [dueOf(event)] : [])));
+    const missed = terms.events.flatMap((event): LoanEvent[] => {
+      if (event.type !== 'paid' || event.on <= on || dueOf(event) > on || paid.has(dueOf(event))) return [];
+      return [{ type: 'paid', due: dueOf(event), on: dueOf(event), amount: 0 }];
+    });
+    return { ...terms, events: [...known, ...missed] };
+  }
+
+  it('is all that a position of it shows: what happens later changes no figure', () => {
+    const costs = fc.option(
+      fc.record({
+        amount: fc.integer({ min: 0, max: 90_000 }),
+        method: fc.constantFrom('effective' as const, 'straight-line' as const),
+      }),
+      { freq: 2 },
+    );
+    fc.assert(
+      fc.property(
+        arbitraryLoanWithEvents,
+        costs,
+        fc.integer({ min: 0, max: 1500 }),
+        (drawn, issueCosts, after) => {
+          const terms = { ...drawn, ...(issueCosts && { issueCosts }) };
+          const on = terms.start + after;
+          const then = without(terms, on);
+          fc.pre(canBeScheduled(then));
+          const [now, before] = [buildLoanSchedule(terms), buildLoanSchedule(then)];
+          expect(position(now, on), formatDay(on)).toEqual(position(before, on));
+          expect(interestExpense(now, terms.start - 1, on)).toBe(
+            interestExpense(before, terms.start - 1, on),
+          );
+        },
+      ),
+      { numRuns: 400 },
+    );
+  });
+});
+
+describe('costs of a loan', () => {
+  const costs = (method: 'effective' | 'straight-line'): Partial<LoanTerms> => ({
+    issueCosts: { amount: 3_000, method },
+  });
+  const changed: LoanEvent = { type: 'payment-change', on: day('2025-05-01'), payment: 40_000 };
+  const six = [level(6)];
+
+  it.each([
+    ['straight-line', 1_516],
+    ['effective', 901],
+  ] as const)('by the %s method do not move for what happens later', (method, left) => {
+    expect(at(thousand(costs(method), six), '2025-03-31').unamortizedIssueCosts).toBe(left);
+    const terms = thousand({ ...costs(method), events: [changed] }, six);
+    expect(at(terms, '2025-03-31').unamortizedIssueCosts).toBe(left);
+    const { amortized } = costAmortization(buildLoanSchedule(terms));
+    const plain = costAmortization(buildLoanSchedule(thousand(costs(method), six))).amortized;
+    expect([...amortized.subarray(0, 4)]).toEqual([...plain.subarray(0, 4)]);
+    expect(amortized.reduce((sum, each) => sum + each, 0)).toBe(3_000);
+  });
+
+  it('are amortized with the last payment, also where a balance is left', () => {
+    const terms = thousand({ issueCosts: { amount: 1_000, method: 'straight-line' }, atEnd: 'leave' }, [
+      level(3, 60),
+    ]);
+    const schedule = buildLoanSchedule(terms);
+    expect([...costAmortization(schedule).amortized.subarray(0, 3)]).toEqual([333, 333, 334]);
+    expect(position(schedule, day('2025-04-01')).unamortizedIssueCosts).toBe(0);
+  });
+
+  // An event on 15 March: 14 of the 31 days of the third period have passed, the rest goes by what then remains.
+  it('are spread anew from the day of an event, by what is left of the running period', () => {
+    const fee: LoanEvent = { type: 'fee', on: day('2025-03-15'), amount: 620, treatment: 'defer' };
+    const terms = thousand({ ...costs('straight-line'), events: [fee] }, six);
+    const before = 1_000 + Math.round((500 * 14) / 31);
+    const each = (3_620 - before) / (17 / 31 + 3);
+    const { amortized } = costAmortization(buildLoanSchedule(terms));
+    expect(amortized[2]).toBe(before - 1_000 + Math.round((each * 17) / 31));
+    expect(amortized[3]).toBe(Math.round(each));
+  });
+
+  it('never exceed what was paid, nor fall, over any life', () => {
+    fc.assert(
+      fc.property(arbitraryLoanWithEvents, fc.integer({ min: 1, max: 90_000 }), (drawn, amount) => {
+        const schedule = buildLoanSchedule({ ...drawn, issueCosts: { amount, method: 'straight-line' } });
+        let before = 0;
+        for (let row = 0; row < schedule.length; row += 1) {
+          const through = amortizedCosts(schedule, schedule.date[row] as number);
+          expect(through).toBeGreaterThanOrEqual(before);
+          before = through;
+        }
+        const sum = costAmortization(schedule).amortized.reduce((total, each) => total + each, 0);
+        expect(sum).toBe(before);
+      }),
+      { numRuns: 100 },
+    );
+  });
+});
+
+describe('a credit line', () => {
+  const line = thousand(
+    {
+      amount: 0,
+      start: day('2025-01-10'),
+      first: day('2025-02-10'),
+      dayCount: 'ACT/360',
+      creditLine: { limit: 10_000_000, unusedFee: ratio(1n, 200n) },
+    },
+    [{ type: 'interest-only', count: 6 } as never],
+  );
+
+  it('shows the fee accrued, as the entries hold it', () => {
+    const schedule = buildLoanSchedule(line);
+    const end = day('2025-01-31');
+    // 100,000.00 × 0.5 % × 21/360.
+    expect(position(schedule, end).accruedFee).toBe(2_917);
+    const payable = balancesOf(entries(schedule, line.start, end, 'month')).get('interest-payable');
+    expect(payable).toBe(-2_917);
+  });
+
+  // ASC 835-30-S45-1: an asset, amortized ratably over the term of the arrangement.
+  it('keeps its costs as an asset of their own, in equal parts over its term', () => {
+    const withCosts: LoanTerms = { ...line, issueCosts: { amount: 6_000, method: 'straight-line' } };
+    const schedule = buildLoanSchedule(withCosts);
+    const held = position(schedule, day('2025-03-10'));
+    expect(held).toMatchObject({ deferredCosts: 4_000, unamortizedIssueCosts: 0, carrying: 0 });
+    const balances = balancesOf(entries(schedule, line.start, day('2025-03-10'), 'none'));
+    expect([balances.get('deferred-costs'), balances.get('issue-costs')]).toEqual([4_000, undefined]);
+    const effective: LoanTerms = { ...line, issueCosts: { amount: 6_000, method: 'effective' } };
+    expect(() => buildLoanSchedule(effective)).toThrow('equal parts over its term');
+  });
+
+  it('taken on with costs not yet amortized brings them in against opening balances, not cash', () => {
+    const takenOn = thousand({
+      takenOn: { accruedInterest: 0 },
+      issueCosts: { amount: 500, method: 'straight-line' },
+    });
+    const [issue] = entries(buildLoanSchedule(takenOn), takenOn.start, takenOn.start, 'none');
+    expect(issue?.lines.map(({ account, debit, credit }) => [account, debit - credit])).toEqual([
+      ['opening-balances', 99_500],
+      ['issue-costs', 500],
+      ['loan-payable', -100_000],
+    ]);
+  });
+});
