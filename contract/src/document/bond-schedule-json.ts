@@ -1,10 +1,12 @@
 import {
+  bondTotalOf,
   discountAtIssue,
   discountShare,
   formatAmount,
   formatDay,
   type BondRow,
   type BondSchedule,
+  type TotalledBondColumn,
 } from '@coffer/core';
 import { proofsJson } from './proofs-json.ts';
 import { inRange, type RowRange } from './row-range.ts';
@@ -21,8 +23,7 @@ export function bondScheduleJson(schedule: BondSchedule, range?: RowRange): Reco
   const percent = (rate: typeof rates.effective): string =>
     `${rate.times(100).toSignificantDigits(30).toFixed()}%`;
   const totals = (of: readonly BondRow[]): Record<string, string> => {
-    const sum = (key: 'coupon' | 'expense' | 'amortization'): string =>
-      money(of.reduce((total, row) => total + row[key], 0));
+    const sum = (key: TotalledBondColumn): string => money(bondTotalOf({ rows: of }, key));
     return { coupon: sum('coupon'), expense: sum('expense'), amortization: sum('amortization') };
   };
   return {

@@ -40,8 +40,8 @@ export const fundDocument = v.strictObject({
   opening: v.optional(v.strictObject({ on: dayText, amount: amountText })),
   rounding: v.optional(
     v.strictObject({
-      interest: v.optional(v.picklist(['cent', 'unit'])),
-      deposit: v.optional(v.picklist(['cent', 'cent-up', 'unit'])),
+      interest: v.optional(v.picklist(['cent', 'unit', 'none'])),
+      deposit: v.optional(v.picklist(['cent', 'cent-up', 'unit', 'none'])),
       ties: v.optional(v.picklist(['away-from-zero', 'even'])),
     }),
   ),

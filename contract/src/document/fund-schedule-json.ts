@@ -38,7 +38,7 @@ export function fundScheduleJson(
   const { terms, rows, deposit, reached, solved, notices } = schedule;
   const money = (minor: number): string => formatAmount(minor, terms.digits);
   const chosen = inRange([...rows], range);
-  const sums = { rows: chosen };
+  const sums = { terms, rows: chosen };
   const last = chosen.at(-1);
   return {
     kind: 'fund',

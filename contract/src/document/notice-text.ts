@@ -13,6 +13,8 @@ export function noticeText({ terms }: LoanSchedule, notice: LoanNotice): string 
       return `The event of ${on} changes nothing: nothing is owed then, or no payment is due on the day it names.`;
     case 'listed-payment-differs':
       return `The last payment, on ${on}, is listed as ${money(notice.stated)} and is ${money(notice.applied)}, what is then owed.`;
+    case 'last-payment-large':
+      return `The last payment, ${money(notice.applied)} on ${on}, is more than twice the regular ${money(notice.stated)}: those do not repay the loan.`;
     case 'gap':
       return `No payment is agreed before the listed one of ${on} for longer than a regular period; interest runs on until then.`;
     case 'fixing-missing':

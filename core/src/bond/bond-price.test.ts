@@ -10,7 +10,7 @@ import type { BondTerms } from './bond-terms.ts';
 import { buildBondSchedule } from './bond-walk.ts';
 import { contractualFlows, type ContractualFlow } from './contractual-flows.ts';
 import { couponPeriods } from './coupon-periods.ts';
-import { day, percent, plainBond } from './plain-bond.ts';
+import { day, percent, plainBond, priced } from './plain-bond.ts';
 import { yieldFromPrice } from './yield-from-price.ts';
 
 const flowsOf = (terms: BondTerms): ContractualFlow[] => contractualFlows(terms, couponPeriods(terms));
@@ -94,5 +94,27 @@ describe('price and yield', () => {
     expect(at('200')).toThrow('There is no price at a yield of -200%');
     expect(at('99')).toThrow('a price is above 0 and at most 1000');
     expect(() => buildBondSchedule(plainBond('8', {}))).toThrow('Give the price');
+  });
+
+  // Common practice: a price quoted to the cent and its yield to a hundredth of a percent differ by their rounding only.
+  it('and a price stated beside it do not belong together, beyond what their rounding explains', () => {
+    const both = (price: string): (() => unknown) => {
+      const terms = plainBond('0', {
+        face: 24_000_000,
+        zeroCoupon: true,
+        every: 'year',
+        dayCount: 'ACT/365F',
+        issued: day('2025-11-20'),
+        dated: day('2025-11-20'),
+        matures: day('2028-11-20'),
+        marketYield: percent('6.75'),
+        yieldDecimals: 2,
+        effectiveRate: 'yield',
+        price: priced(price),
+      });
+      return () => buildBondSchedule(terms);
+    };
+    expect(both('96.75')).toThrow('At a yield of 6.75% the price is 82.189933');
+    expect(both('82.20')).not.toThrow();
   });
 });

@@ -74,7 +74,7 @@ function leftToTheLastRow(schedule: BondSchedule): Proof {
   const row = lastCouponRow(schedule);
   const left = row ? row.expense - roundForBond(schedule.terms, row.exactExpense) : 0;
   return {
-    name: 'The difference left to the last row is no more than rounding explains',
+    name: 'Rounding explains the difference left to the last row',
     holds: Math.abs(left) <= explainedByRounding(schedule),
     difference: left,
   };

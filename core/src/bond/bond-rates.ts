@@ -60,6 +60,7 @@ function solveRates(terms: BondTerms, flows: readonly ContractualFlow[]): BondRa
   const found = byYield
     ? { yearly: decimalOf(marketYield), residual: atYield.minus(price) }
     : yieldFromPrice(terms, flows, price.plus(accrued), issued);
+  if (byYield && terms.price) refuseApart(terms, flows, price, decimalOf(marketYield));
   const net = price.plus(accrued).minus(new PreciseDecimal(issueCosts?.amount ?? 0).div(terms.face));
   if (net.lte(0)) {
     throw new TermsFault(
@@ -72,6 +73,32 @@ function solveRates(terms: BondTerms, flows: readonly ContractualFlow[]): BondRa
   }
   const effective = yieldFromPrice(terms, flows, net, issued).yearly;
   return { price, ofPrice: found.yearly, effective, residual: found.residual };
+}
+
+/**
+ * Price and yield that are both stated must belong together, as far as the last decimal of each was rounded or cut: what
+ * they differ by beyond that would be charged to the last period.
+ */
+function refuseApart(
+  terms: BondTerms,
+  flows: readonly ContractualFlow[],
+  price: Decimal,
+  yearly: Decimal,
+): void {
+  const unit = (decimals: number): Decimal => new PreciseDecimal(`1e-${decimals + 2}`);
+  // A yield of 9% is taken as 9.00%: yields are quoted to hundredths of a percent or finer.
+  const ofYield = unit(Math.max(2, terms.yieldDecimals ?? 2));
+  const ofPrice = unit(terms.price?.decimals ?? 12);
+  const highest = priceFromYield(terms, flows, yearly.minus(ofYield), terms.issued).clean.plus(ofPrice);
+  const lowest = priceFromYield(terms, flows, yearly.plus(ofYield), terms.issued).clean.minus(ofPrice);
+  if (price.gte(lowest) && price.lte(highest)) return;
+  const percent = (of: Decimal): string => of.times(100).toDecimalPlaces(6).toFixed();
+  const { clean } = priceFromYield(terms, flows, yearly, terms.issued);
+  throw new TermsFault(
+    'price',
+    `At a yield of ${percent(yearly)}% the price is ${percent(clean)}, not ${percent(price)}: the two do not belong ` +
+      'together. Leave one of them out and it is worked out, or have the effective rate follow from the price.',
+  );
 }
 
 function pricedAt(terms: BondTerms, flows: readonly ContractualFlow[], yearly: Decimal): Decimal {

@@ -1,3 +1,4 @@
+import { bondTotalOf } from '../explain/explain-total.ts';
 import type { BondRow, BondSchedule } from '../bond/bond-schedule.ts';
 import type { Call, EarlyRedemption } from '../bond/bond-terms.ts';
 import { buildBondSchedule } from '../bond/bond-walk.ts';
@@ -29,14 +30,12 @@ export function redemptionOutcome(
   const redemptions = [...before.terms.redemptions, tried].sort((a, b) => a.on - b.on);
   const schedule = buildBondSchedule({ ...before.terms, redemptions });
   const row = schedule.rows.find((each) => each.redemption === at) as BondRow;
-  const sum = ({ rows }: BondSchedule, of: 'coupon' | 'expense'): number =>
-    rows.reduce((total, each) => total + each[of], 0);
   return {
     schedule,
     row,
     cash: row.paid + row.coupon,
-    couponsSpared: sum(before, 'coupon') - sum(schedule, 'coupon'),
-    expenseSpared: sum(before, 'expense') - sum(schedule, 'expense'),
+    couponsSpared: bondTotalOf(before, 'coupon') - bondTotalOf(schedule, 'coupon'),
+    expenseSpared: bondTotalOf(before, 'expense') - bondTotalOf(schedule, 'expense'),
   };
 }
 

@@ -3,6 +3,7 @@ import { dayCounts } from '../calendar/day-counts/day-counts.ts';
 import { fundGrowth, fundYears } from '../fund/fund-periods.ts';
 import { fundAndDebt, netDebt } from '../fund/fund-and-debt.ts';
 import type { FundRow, FundSchedule } from '../fund/fund-schedule.ts';
+import { fundGrains } from '../fund/fund-terms.ts';
 import type { Schedule } from '../instrument/instrument.ts';
 import { multiplyRatios, ratio, ratioToDecimal } from '../money/ratio.ts';
 import { formatPercent } from '../rates/annual-rate.ts';
@@ -122,9 +123,13 @@ function depositMade(
         { label: 'Annual rate', text: formatPercent(terms.annualRate), link: { to: 'terms', key: 'rate' } },
       ],
       unrounded: solved.value,
-      rounding: { cent: 'to the cent, halves up', 'cent-up': 'up to the cent', unit: 'to the whole unit' }[
-        rounding.deposit
-      ],
+      rounding: {
+        cent:
+          rounding.ties === 'even' ? 'to the cent, a half to the even neighbour' : 'to the cent, halves up',
+        'cent-up': 'up to the cent',
+        unit: 'to the whole unit',
+        none: 'not rounded; shown to the cent',
+      }[rounding.deposit],
     };
   }
   const label = terms.deposits.type === 'level' ? 'Agreed deposit' : 'Listed in the terms';
@@ -132,7 +137,7 @@ function depositMade(
 }
 
 function interestMade({ terms }: FundSchedule, row: FundRow): Made {
-  const { period, due, earning } = row;
+  const { period, due, earning, exact } = row;
   const years = fundYears(terms, period, due);
   const growth = fundGrowth(terms, years);
   const share = ratio(BigInt(years.num), BigInt(years.den));
@@ -159,7 +164,7 @@ function interestMade({ terms }: FundSchedule, row: FundRow): Made {
         : []),
       { label: 'Days counted', text: `${days}, ${formatDay(period.from)} to ${formatDay(due)}` },
     ],
-    unrounded: unroundedText(multiplyRatios(ratio(BigInt(earning)), growth), terms.digits),
+    unrounded: unroundedText(multiplyRatios(ratio(exact.earning, fundGrains(terms)), growth), terms.digits),
     rounding: roundingText(terms),
   };
 }

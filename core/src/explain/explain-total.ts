@@ -1,5 +1,5 @@
 import { calendarFields, formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
-import type { BondSchedule } from '../bond/bond-schedule.ts';
+import { bookedExpense, type BondSchedule, type BookedAmounts } from '../bond/bond-schedule.ts';
 import type { LoanSchedule } from '../loan/loan-schedule.ts';
 import { totalOf } from '../loan/totals.ts';
 import type { ExplainStep, Explanation } from './explanation.ts';
@@ -49,11 +49,10 @@ export function explainTotal(
     one: 'payment',
     column,
   };
-  return {
-    ...explained(rows, from, end),
-    ...(schedule.exact && { rounding: 'unrounded amounts are summed, and the sum is rounded for showing' }),
-  };
+  return { ...explained(rows, from, end), ...(schedule.exact && { rounding: sumsAreRounded }) };
 }
+
+const sumsAreRounded = 'unrounded amounts are summed, and the sum is rounded for showing';
 
 const bondNames: Readonly<Record<TotalledBondColumn, string>> = {
   coupon: 'Coupons',
@@ -76,17 +75,26 @@ export function explainBondTotal(
     one: 'coupon',
     column,
   };
-  return explained(rows, from, end);
+  const unrounded = schedule.terms.rounding.interest === 'none';
+  return { ...explained(rows, from, end), ...(unrounded && { rounding: sumsAreRounded }) };
 }
 
-/** Sum of a bond's column over rows `from` to `end` (not included), minor units. */
+/**
+ * Sum of a bond's column over rows `from` to `end` (not included), minor units: of what the books carry, which never
+ * drifts from the unrounded total as a sum of amounts rounded for showing would.
+ */
 export function bondTotalOf(
   { rows }: Pick<BondSchedule, 'rows'>,
   column: TotalledBondColumn,
   from = 0,
   end = rows.length,
 ): number {
-  return rows.slice(from, end).reduce((sum, row) => sum + row[column], 0);
+  return rows.slice(from, end).reduce((sum, { booked }) => sum + bookedFigure(booked, column), 0);
+}
+
+function bookedFigure(booked: BookedAmounts, column: TotalledBondColumn): number {
+  if (column === 'coupon') return booked.coupon;
+  return column === 'expense' ? bookedExpense(booked) : booked.discount + booked.costs;
 }
 
 function explained(rows: TotalledRows, from: number, end: number): Explanation {

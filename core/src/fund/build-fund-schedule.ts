@@ -1,10 +1,11 @@
+import type { Decimal } from 'decimal.js';
 import { formatAmount } from '../money/amount-text.ts';
 import { TermsFault } from '../terms-fault.ts';
 import { checkFundTerms } from './check-fund-terms.ts';
 import { fundInterest } from './fund-interest.ts';
 import { depositDays, fundPeriod, fundYears, mostDeposits } from './fund-periods.ts';
 import type { FundNotice, FundRow, FundSchedule } from './fund-schedule.ts';
-import type { FundTerms } from './fund-terms.ts';
+import { fundGrains, fundMinor, type FundTerms } from './fund-terms.ts';
 import { levelDeposit, roundedDeposit } from './level-deposit.ts';
 
 /**
@@ -19,13 +20,16 @@ export function buildFundSchedule(terms: FundTerms): FundSchedule {
     deposits.type === 'level' && deposits.amount === undefined && goal !== undefined
       ? levelDeposit(terms, goal, deposits.count ?? 1)
       : undefined;
+  const grains = fundGrains(terms);
+  const agreed = deposits.type === 'level' ? deposits.amount : undefined;
   const level = exact
-    ? roundedDeposit(terms, exact)
-    : deposits.type === 'level'
-      ? deposits.amount
-      : undefined;
+    ? depositInGrains(terms, exact)
+    : agreed === undefined
+      ? undefined
+      : BigInt(agreed) * grains;
   const rows = walk(terms, level, exact !== undefined);
-  const schedule = { kind: 'fund', terms, rows, deposit: level ?? null } as const;
+  const deposit = level === undefined ? null : fundMinor(terms, level);
+  const schedule = { kind: 'fund', terms, rows, deposit } as const;
   const end = rows.at(-1) as FundRow;
   const held = end.closing;
   if (goal !== undefined && held < goal && deposits.type === 'level' && deposits.count === undefined) {
@@ -46,27 +50,50 @@ export function buildFundSchedule(terms: FundTerms): FundSchedule {
   return { ...schedule, reached, notices, ...(solved && { solved }) };
 }
 
-function walk(terms: FundTerms, level: number | undefined, solved: boolean): FundRow[] {
-  const { goal, deposits, opening } = terms;
+/** A level deposit that was solved, in grains, rounded as the terms say. */
+function depositInGrains(terms: FundTerms, exact: Decimal): bigint {
+  const grains = fundGrains(terms);
+  if (terms.rounding.deposit === 'none') return BigInt(exact.times(grains.toString()).toFixed(0));
+  return BigInt(roundedDeposit(terms, exact)) * grains;
+}
+
+/** The rows, worked out in grains. */
+function walk(terms: FundTerms, level: bigint | undefined, solved: boolean): FundRow[] {
+  const { deposits, opening } = terms;
+  const grains = fundGrains(terms);
+  const goal = terms.goal === undefined ? undefined : BigInt(terms.goal) * grains;
   const days = depositDays(terms);
   const rows: FundRow[] = [];
-  let balance = opening?.amount ?? 0;
+  let balance = BigInt(opening?.amount ?? 0) * grains;
   let paidIn = balance;
   for (let at = 0; at < days.length; at += 1) {
     const due = days[at] as number;
     const period = fundPeriod(terms, days, at);
     const earning = terms.compounding === 'simple' ? paidIn : balance;
     const interest = fundInterest(terms, earning, fundYears(terms, period, due));
-    const planned = deposits.type === 'listed' ? (deposits.list[at]?.amount ?? 0) : (level ?? 0);
-    const missing = goal === undefined ? undefined : Math.max(0, goal - balance - interest);
+    const listed = deposits.type === 'listed' ? BigInt(deposits.list[at]?.amount ?? 0) * grains : 0n;
+    const planned = deposits.type === 'listed' ? listed : (level ?? 0n);
+    const lacks = goal === undefined ? undefined : goal - balance - interest;
+    const missing = lacks !== undefined && lacks < 0n ? 0n : lacks;
     // A deposit that was solved lands on the goal with the last one, which takes what rounding left.
     const lands = missing !== undefined && (missing <= planned || (solved && at === days.length - 1));
     const deposit = lands ? missing : planned;
     const closing = balance + interest + deposit;
-    if (!Number.isSafeInteger(closing)) {
+    const minor = (amount: bigint): number => fundMinor(terms, amount);
+    if (!Number.isSafeInteger(minor(closing))) {
       throw new TermsFault('rate.annual', 'The fund grows beyond what can be kept exactly.');
     }
-    rows.push({ n: at + 1, due, opening: balance, interest, deposit, closing, earning, period });
+    rows.push({
+      n: at + 1,
+      due,
+      opening: minor(balance),
+      interest: minor(interest),
+      deposit: minor(deposit),
+      closing: minor(closing),
+      earning: minor(earning),
+      period,
+      exact: { opening: balance, interest, deposit, closing, earning },
+    });
     balance = closing;
     paidIn += deposit;
     if (lands) break;

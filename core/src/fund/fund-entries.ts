@@ -4,7 +4,7 @@ import { entryOf, inOrder, type Entry } from '../entries/entry.ts';
 import type { PeriodLength } from '../entries/period-ends.ts';
 import { fundPosition } from './fund-position.ts';
 import { fundStart } from './fund-periods.ts';
-import { fundEnd, fundHeld, type FundSchedule } from './fund-schedule.ts';
+import { bookedFundRow, fundEnd, fundHeld, type FundSchedule } from './fund-schedule.ts';
 
 /**
  * The entries of a fund that fall from one day to another, both included, in order of date: deposits, interest
@@ -39,8 +39,9 @@ function ownEntries(schedule: FundSchedule, from: CalendarDay, to: CalendarDay):
       ]),
     );
   }
-  for (const { n, due, interest, deposit } of rows) {
+  for (const [index, { n, due }] of rows.entries()) {
     if (!within(due)) continue;
+    const { deposit, interest } = bookedFundRow(schedule, index);
     found.push(
       entryOf(due, 'payment', `Deposit ${n} into the fund`, n, [
         ['sinking-fund', deposit + interest],

@@ -2,12 +2,18 @@ import type { Fraction } from '../calendar/fraction.ts';
 import { ratio } from '../money/ratio.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import { fundGrowth } from './fund-periods.ts';
-import type { FundTerms } from './fund-terms.ts';
+import { fundGrains, type FundTerms } from './fund-terms.ts';
 
-/** Interest on an amount over a share of a year in minor units, rounded once. */
-export function fundInterest(terms: FundTerms, earning: number, years: Fraction): number {
+/** Grains that interest is rounded to. */
+export function fundInterestStep(terms: FundTerms): bigint {
+  const { interest } = terms.rounding;
+  if (interest === 'none') return 1n;
+  return fundGrains(terms) * (interest === 'unit' ? 10n ** BigInt(terms.digits) : 1n);
+}
+
+/** Interest on an amount over a share of a year, both in grains, rounded once as the terms say. */
+export function fundInterest(terms: FundTerms, earning: bigint, years: Fraction): bigint {
   const growth = fundGrowth(terms, years);
-  const step = terms.rounding.interest === 'unit' ? 10 ** terms.digits : 1;
-  const exact = ratio(BigInt(earning) * growth.num, growth.den * BigInt(step));
-  return Number(roundRatio(exact, terms.rounding.ties)) * step;
+  const step = fundInterestStep(terms);
+  return roundRatio(ratio(earning * growth.num, growth.den * step), terms.rounding.ties) * step;
 }

@@ -1,7 +1,8 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { fundInterest } from './fund-interest.ts';
 import { fundStart, fundYears } from './fund-periods.ts';
-import { fundEnd, type FundRow, type FundSchedule } from './fund-schedule.ts';
+import { fundEnd, fundTotal, type FundRow, type FundSchedule } from './fund-schedule.ts';
+import { fundMinor } from './fund-terms.ts';
 
 /** What a fund stands at on a day, at the end of that day; it is paid out with its last deposit. Minor units. */
 export interface FundPosition {
@@ -31,8 +32,8 @@ export function fundPosition(schedule: FundSchedule, on: CalendarDay): FundPosit
     on,
     balance,
     accruedInterest: ended || !begun || !next ? 0 : fundAccrued(schedule, next, on),
-    deposited: past.reduce((sum, { deposit }) => sum + deposit, opened),
-    earned: past.reduce((sum, { interest }) => sum + interest, 0),
+    deposited: opened + fundTotal({ terms, rows: past }, 'deposit'),
+    earned: fundTotal({ terms, rows: past }, 'interest'),
     toGoal: ended || terms.goal === undefined ? 0 : Math.max(0, terms.goal - balance),
     next: next ? { due: next.due, deposit: next.deposit } : null,
   };
@@ -41,5 +42,6 @@ export function fundPosition(schedule: FundSchedule, on: CalendarDay): FundPosit
 /** Interest earned from the beginning of a row's period to a day in it, rounded once. */
 function fundAccrued({ terms }: FundSchedule, row: FundRow, on: CalendarDay): number {
   const { period } = row;
-  return on <= period.from ? 0 : fundInterest(terms, row.earning, fundYears(terms, period, on));
+  if (on <= period.from) return 0;
+  return fundMinor(terms, fundInterest(terms, row.exact.earning, fundYears(terms, period, on)));
 }

@@ -2,22 +2,24 @@ import { decimalOf } from '../money/precise.ts';
 import { roundedDecimal } from '../money/rounded-decimal.ts';
 import { exactProof, type Proof } from '../proofs/proof.ts';
 import { growthsAt } from '../rates/growths-at.ts';
+import { fundInterestStep } from './fund-interest.ts';
 import { fundYears } from './fund-periods.ts';
-import { fundHeld, fundTotal, type FundSchedule } from './fund-schedule.ts';
+import { fundHeld, type FundRow, type FundSchedule } from './fund-schedule.ts';
+import { fundGrains, fundMinor } from './fund-terms.ts';
 
 /** What must be true of a fund's schedule, each figure added or worked out another way. */
 export function fundProofs(schedule: FundSchedule): Proof[] {
   const { terms, rows, notices } = schedule;
   const held = fundHeld(schedule);
   const opened = terms.opening?.amount ?? 0;
-  const chained = rows.reduce(
-    (off, row, at) => off + Math.abs(row.opening - (at === 0 ? opened : (rows[at - 1]?.closing ?? 0))),
-    0,
-  );
-  const carried = rows.reduce(
-    (off, { opening, interest, deposit, closing }) => off + Math.abs(opening + interest + deposit - closing),
-    0,
-  );
+  const grains = fundGrains(terms);
+  const off = (difference: (row: FundRow, at: number) => bigint): number => {
+    const sum = rows.reduce((total, row, at) => total + size(difference(row, at)), 0n);
+    return sum === 0n ? 0 : Math.max(1, fundMinor(terms, sum));
+  };
+  const before = (at: number): bigint => rows[at - 1]?.exact.closing ?? BigInt(opened) * grains;
+  const chained = off(({ exact }, at) => exact.opening - before(at));
+  const carried = off(({ exact }) => exact.opening + exact.interest + exact.deposit - exact.closing);
   const expected = notices.reduce((sum, notice) => {
     if (notice.kind === 'short') return sum - notice.amount;
     return notice.kind === 'passed-by-interest' ? sum + notice.amount : sum;
@@ -28,11 +30,23 @@ export function fundProofs(schedule: FundSchedule): Proof[] {
       : [exactProof('The fund ends on its goal, or off it by what the notice says', held - expected)]),
     exactProof(
       'What was there, deposits and interest sum to what the fund holds',
-      opened + fundTotal(schedule, 'deposit') + fundTotal(schedule, 'interest') - held,
+      fundMinor(
+        terms,
+        rows.reduce((sum, { exact }) => sum + exact.deposit + exact.interest, BigInt(opened - held) * grains),
+      ),
     ),
     exactProof('Each row opens where the one before it closed', chained),
     exactProof('Opening, interest and deposit make each closing', carried),
     exactProof('Interest worked out again in decimals is the same in every row', interestOff(schedule)),
+    exactProof(
+      'Each amount shown is the one computed with, rounded for showing at most',
+      off((row) =>
+        figures.reduce<bigint>(
+          (sum, of) => sum + size(BigInt(row[of] - fundMinor(terms, row.exact[of]))) * grains,
+          0n,
+        ),
+      ),
+    ),
     exactProof(
       'No deposit is below zero',
       rows.reduce((off, { deposit }) => off + Math.max(0, -deposit), 0),
@@ -40,13 +54,20 @@ export function fundProofs(schedule: FundSchedule): Proof[] {
   ];
 }
 
+const figures = ['opening', 'interest', 'deposit', 'closing'] as const;
+
 /** Interest of every row again, in decimals and not in fractions. */
 function interestOff({ terms, rows }: FundSchedule): number {
-  const step = terms.rounding.interest === 'unit' ? 10 ** terms.digits : 1;
+  const step = fundInterestStep(terms).toString();
   const growthOf = growthsAt(decimalOf(terms.annualRate), terms.compounding);
-  return rows.reduce((off, row) => {
-    const growth = growthOf(fundYears(terms, row.period, row.due));
-    const interest = roundedDecimal(growth.times(row.earning).div(step), terms.rounding.ties);
-    return off + Math.abs(interest.times(step).toNumber() - row.interest);
-  }, 0);
+  const off = rows.reduce((sum, { exact, period, due }) => {
+    const growth = growthOf(fundYears(terms, period, due));
+    const interest = roundedDecimal(growth.times(exact.earning.toString()).div(step), terms.rounding.ties);
+    return sum + size(BigInt(interest.times(step).toFixed(0)) - exact.interest);
+  }, 0n);
+  return off === 0n ? 0 : Math.max(1, fundMinor(terms, off));
+}
+
+function size(difference: bigint): bigint {
+  return difference < 0n ? -difference : difference;
 }

@@ -1,8 +1,20 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import type { InterestPeriod } from '../calendar/fraction.ts';
-import type { FundTerms } from './fund-terms.ts';
+import { fundMinor, type FundTerms } from './fund-terms.ts';
 
-/** One deposit, with the interest earned since the one before. Amounts in minor units. */
+/** Amounts of a row as they are computed with, in grains. */
+export interface ExactFundRow {
+  readonly opening: bigint;
+  readonly interest: bigint;
+  readonly deposit: bigint;
+  readonly closing: bigint;
+  readonly earning: bigint;
+}
+
+/**
+ * One deposit, with the interest earned since the one before. Amounts in minor units, rounded for showing where nothing
+ * is rounded.
+ */
 export interface FundRow {
   readonly n: number;
   readonly due: CalendarDay;
@@ -12,6 +24,7 @@ export interface FundRow {
   readonly closing: number;
   /** What the interest was worked out on: the opening balance, or what was paid in where interest earns none. */
   readonly earning: number;
+  readonly exact: ExactFundRow;
   readonly period: InterestPeriod;
 }
 
@@ -35,9 +48,26 @@ export interface FundSchedule {
   readonly notices: readonly FundNotice[];
 }
 
-/** Sum of a column of a fund's schedule. */
-export function fundTotal({ rows }: Pick<FundSchedule, 'rows'>, column: 'interest' | 'deposit'): number {
-  return rows.reduce((sum, row) => sum + row[column], 0);
+/** Sum of a column of a fund's rows, minor units; unrounded amounts are summed, and the sum is rounded. */
+export function fundTotal(
+  { rows, terms }: Pick<FundSchedule, 'rows' | 'terms'>,
+  column: 'interest' | 'deposit',
+): number {
+  return fundMinor(
+    terms,
+    rows.reduce((sum, { exact }) => sum + exact[column], 0n),
+  );
+}
+
+/** What the books carry of a row, minor units: the fund's growth as shown, its deposit, and the interest between. */
+export function bookedFundRow(
+  { terms, rows }: FundSchedule,
+  index: number,
+): { readonly deposit: number; readonly interest: number } {
+  const paidIn = (through: number): number => fundTotal({ terms, rows: rows.slice(0, through) }, 'deposit');
+  const deposit = paidIn(index + 1) - paidIn(index);
+  const { opening, closing } = rows[index] as FundRow;
+  return { deposit, interest: closing - opening - deposit };
 }
 
 /** What a fund holds when it ends and is paid out. */

@@ -135,8 +135,8 @@ const anyFund = fc
     known: fc.constantFrom('count', 'deposit'),
     opened: fc.option(fc.integer({ min: 0, max: 40 })),
     rounding: fc.record({
-      interest: fc.constantFrom('cent', 'unit'),
-      deposit: fc.constantFrom('cent', 'cent-up', 'unit'),
+      interest: fc.constantFrom('cent', 'unit', 'none'),
+      deposit: fc.constantFrom('cent', 'cent-up', 'unit', 'none'),
       ties: fc.constantFrom('away-from-zero', 'even'),
     }),
   })
@@ -220,6 +220,53 @@ describe('any fund', () => {
       }),
       { numRuns: 40 },
     );
+  });
+});
+
+describe('rounding', () => {
+  // What a deposit of 100 at the end of each month gathers at 0.75 %: the amount of an annuity (Kellison, section 3.2).
+  it('is left out where full precision is agreed, in the last deposit and in what fund and debt come to', () => {
+    const unrounded = buildFundSchedule(
+      fund('9', {
+        every: 'month',
+        first: day('2025-02-01'),
+        goal: 1_000_000,
+        deposits: { type: 'level', amount: 10_000 },
+        rounding: { interest: 'none', deposit: 'none', ties: 'away-from-zero' },
+      }),
+    );
+    const gathered = 100 * ((1.0075 ** 74 - 1) / 0.0075);
+    expect(unrounded.rows).toHaveLength(75);
+    expect(unrounded.rows[74]?.deposit).toBe(Math.round((10_000 - gathered * 1.0075) * 100));
+    expect(unrounded.rows[74]?.deposit).toBe(8_167);
+    const debt = buildSchedule(
+      plainLoan([{ type: 'interest-only', count: 75 }], {
+        amount: 1_000_000,
+        annualRate: percent('15'),
+        start: day('2025-01-01'),
+        first: day('2025-02-01'),
+      }),
+    );
+    expect(fundAndDebt(unrounded, debt).outlay).toBe(1_685_667);
+  });
+
+  it('of a half goes as the terms say, in a deposit that is solved too', () => {
+    const even = { interest: 'cent', deposit: 'cent', ties: 'even' } as const;
+    const solved = (goal: number): number | null =>
+      buildFundSchedule(fund('0', { goal, deposits: { type: 'level', count: 2 }, rounding: even })).deposit;
+    expect([solved(25), solved(27)]).toEqual([12, 14]);
+  });
+
+  it('a first period from 31 January to 28 February is a whole one', () => {
+    const opened = buildFundSchedule(
+      fund('12', {
+        every: 'month',
+        first: day('2025-02-28'),
+        opening: { on: day('2025-01-31'), amount: 100_000 },
+        deposits: { type: 'level', amount: 1_000, count: 2 },
+      }),
+    );
+    expect(opened.rows[0]?.interest).toBe(1_000);
   });
 });
 

@@ -86,3 +86,34 @@ describe('a balloon of an agreed amount', () => {
     expect(Math.abs(worth - 2_000_000)).toBeLessThan(48);
   });
 });
+
+describe('a payment that repays little or nothing', () => {
+  // 10,000.00 at 6 % a year costs 50.00 a month: what covers no more repays nothing.
+  const paying = (payment: number): LoanTerms => plainLoan([level(12, 12, payment)], { amount: 1_000_000 });
+
+  it('is refused with the least that repays something, which is then taken', () => {
+    for (const payment of [1_000, 5_000]) {
+      expect(() => buildLoanSchedule(paying(payment))).toThrow('the least that repays something is 50.01');
+    }
+    const { notices, principal } = buildLoanSchedule(paying(5_001));
+    expect(principal[0]).toBe(1);
+    expect(notices).toMatchObject([{ kind: 'last-payment-large', stated: 5_001, applied: 1_004_989 }]);
+  });
+
+  it('is no such case where it is below the interest of a long first period only', () => {
+    const long = plainLoan([level(12, 12, 90_000)], { amount: 1_000_000, first: day('2025-07-15') });
+    expect(() => buildLoanSchedule(long)).not.toThrow();
+  });
+
+  it('is as good as any where a balloon repays', () => {
+    // 1,000.00 at 1 % a month: 9.00 three times, each 1.00 short and growing, and 1,003.03 with the third.
+    const terms = plainLoan([{ type: 'level', count: 3, amortizeOver: 3, payment: 900, balloon: 100_303 }], {
+      annualRate: percent('12'),
+      amount: 1,
+    });
+    expect(solveUnknown(terms, 'amount').amount).toBe(100_000);
+    const rate = solveUnknown({ ...terms, amount: 100_000 }, 'annual');
+    expect(Number(rate.solved?.value.slice(0, -1))).toBeCloseTo(12, 3);
+    expect(failing(solveUnknown(terms, 'amount'))).toEqual([]);
+  });
+});

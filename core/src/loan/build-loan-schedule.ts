@@ -2,11 +2,11 @@ import { cycleDate, cycleIndexOnOrAfter } from '../calendar/payment-dates.ts';
 import { missingFixings } from '../rates/rate-index.ts';
 import { rateTimeline, type RateStep } from '../rates/rate-timeline.ts';
 import { checkLoanTerms } from './check-loan-terms.ts';
-import { eventsOf } from './loan-events.ts';
+import { eventsOf, type LoanEvent } from './loan-events.ts';
 import type { LoanNotice, LoanSchedule } from './loan-schedule.ts';
 import type { LoanTerms } from './loan-terms.ts';
 import { LoanWalk } from './loan-walk.ts';
-import { loanStretches } from './stretch.ts';
+import { loanStretches, type Stretch } from './stretch.ts';
 
 /**
  * A loan's schedule from its terms and events: a pure function, exact to the minor unit.
@@ -22,7 +22,7 @@ export function buildLoanSchedule(terms: LoanTerms): LoanSchedule {
   }));
   const rates = rateTimeline(terms.start, terms.annualRate, [...terms.rateSteps, ...renewed], terms.index);
   const schedule = new LoanWalk(terms, loanStretches(terms), rates).run();
-  const more = [...fixingNotices(schedule), ...gapNotices(schedule)];
+  const more = [...fixingNotices(schedule), ...gapNotices(schedule), ...largeLastPayment(schedule)];
   return more.length === 0 ? schedule : { ...schedule, notices: [...schedule.notices, ...more] };
 }
 
@@ -33,6 +33,27 @@ function gapNotices({ stretches }: LoanSchedule): LoanNotice[] {
     const regular = cycleDate(cycle, cycleIndexOnOrAfter(cycle, opens + 1));
     return phase.type === 'custom' && on > regular ? [{ on, kind: 'gap', stated: 0, applied: 0 }] : [];
   });
+}
+
+/** Events after which a last payment of any size is nobody's mistake. */
+const leavesMore: readonly LoanEvent['type'][] = [
+  'paid',
+  'draw',
+  'payment-change',
+  'interest-added',
+  'renewal',
+];
+
+/** A notice where payments of an agreed amount leave a last one of more than twice it, and no balloon is agreed. */
+function largeLastPayment({ terms, stretches, length, payment, date }: LoanSchedule): LoanNotice[] {
+  const { phase, clears } = stretches.at(-1) as Stretch;
+  const regular = phase.type === 'fixed' || phase.type === 'level' ? (phase.payment ?? 0) : 0;
+  const agreed =
+    phase.type === 'level' && (phase.balloon !== undefined || phase.amortizeOver !== phase.count);
+  const last = payment[length - 1] ?? 0;
+  if (!clears || regular === 0 || agreed || last <= 2 * regular) return [];
+  if (terms.events.some(({ type }) => leavesMore.includes(type))) return [];
+  return [{ on: date[length - 1] as number, kind: 'last-payment-large', stated: regular, applied: last }];
 }
 
 /** A notice for each day of the loan's life on which the rate was to be set and has no fixing. */

@@ -67,6 +67,7 @@ export interface LoanNotice {
     | 'payment-cut'
     | 'event-without-effect'
     | 'listed-payment-differs'
+    | 'last-payment-large'
     | 'fixing-missing'
     | 'gap'
     | 'left-at-end'

@@ -77,8 +77,8 @@ export function firstSetting(terms: LoanTerms, growths: PeriodGrowths, point: Se
         refuseLargeBalloon(terms, point);
         return set('level', levelAmount(terms, growths, point, phase.amortizeOver), phase.amortizeOver);
       }
-      // What is not covered joins the balance, and a later stretch may repay it.
-      if (point.stretch.phaseAt >= terms.phases.length - 1) {
+      // What is not covered joins the balance, and a later stretch or a stated balloon may repay it.
+      if (point.stretch.phaseAt >= terms.phases.length - 1 && phase.balloon === undefined) {
         refuseTooSmall(terms, growths, point, phase.payment);
       }
       return set('agreed', BigInt(phase.payment) * grains, phase.amortizeOver);
@@ -169,6 +169,10 @@ function inParts(terms: LoanTerms, balance: bigint, parts: number): bigint {
   return roundRatio(exact, ties) * step;
 }
 
+/**
+ * A payment that covers no more than the first interest, nor than that of the period after it where the first is a long
+ * one, repays nothing, however often it is made.
+ */
 function refuseTooSmall(
   terms: LoanTerms,
   growths: PeriodGrowths,
@@ -178,13 +182,18 @@ function refuseTooSmall(
   const owed = Number(balance / grainsPerMinorUnit(terms));
   const growth = growths.at(stretch, at, rate).toSteps;
   const interest = roundedProduct(owed, growth, terms.rounding.ties) * interestStep(terms);
-  const forever = stretch.openEnded;
-  if (payment > interest || (payment === interest && !forever)) return;
-  const least = formatAmount(interest + (forever ? 1 : 0), terms.digits);
+  // What is not covered joins the balance: P repays something of it from (B + I)·g/(1 + g) up.
+  const after = growths.at(stretch, at + 1, rate).exact();
+  const then = (BigInt(owed + interest) * after.num) / (after.num + after.den);
+  const least = Math.min(interest, Number(then)) + 1;
+  if (payment >= least) return;
+  const money = (minor: number): string => formatAmount(minor, terms.digits);
+  const covers =
+    payment === interest ? 'is all interest' : `does not cover the first interest of ${money(interest)}`;
   throw new TermsFault(
     `payments.phases.${stretch.phaseAt}.payment`,
-    `A payment of ${formatAmount(payment, terms.digits)} does not cover the first interest of ` +
-      `${formatAmount(interest, terms.digits)} and would never repay the loan; the least that would is ${least}.`,
+    `A payment of ${money(payment)} ${covers} and would never repay the loan; the least that repays something is ` +
+      `${money(least)}.`,
   );
 }
 

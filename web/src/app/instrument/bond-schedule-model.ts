@@ -1,4 +1,5 @@
 import {
+  bondTotalOf,
   discountAtIssue,
   discountShare,
   explainBondFigure,
@@ -48,7 +49,7 @@ function life(schedule: BondSchedule): LifeFact[] {
   const gain = sum((row) => (row.kind === 'redemption' ? row.gain : 0));
   const couponsInAll: LifeFact = [
     'Coupons in all',
-    money(sum((row) => row.coupon)),
+    money(bondTotalOf(schedule, 'coupon')),
     () => explainBondTotal(schedule, 'coupon'),
   ];
   return [
