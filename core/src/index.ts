@@ -58,6 +58,7 @@ export * from './money/ratio.ts';
 export * from './money/round-ratio.ts';
 export * from './money/rounded-product.ts';
 export * from './position/amortized.ts';
+export * from './position/accrued-over.ts';
 export * from './position/bond-position.ts';
 export * from './position/interest-expense.ts';
 export * from './position/loan-position.ts';

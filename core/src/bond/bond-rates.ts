@@ -125,7 +125,11 @@ function pricedAt(terms: BondTerms, flows: readonly ContractualFlow[], yearly: D
  * The rate of what is left of a coupon period at issue or at its beginning: y/m exactly for a stated yield over a
  * whole period, else (1 + y/m)^(m·t) − 1.
  */
-export function periodRate(terms: BondTerms, { period }: ContractualFlow, yearly: Decimal): Ratio {
+export function periodRate(
+  terms: BondTerms,
+  { period }: Pick<ContractualFlow, 'period'>,
+  yearly: Decimal,
+): Ratio {
   const perYear = couponsPerYear(terms);
   const from = Math.max(period.from, terms.issued);
   const years = yearsWithin(terms, period, from, period.to);

@@ -1,11 +1,12 @@
 import { formatDay } from '../calendar/calendar-day.ts';
 import { dayCounts } from '../calendar/day-counts/day-counts.ts';
-import { costsInRate } from '../bond/bond-rates.ts';
+import { costsInRate, periodRate } from '../bond/bond-rates.ts';
 import { roundForBond } from '../bond/bond-rounding.ts';
 import { discountAtIssue, lastCouponRow, type BondRow, type BondSchedule } from '../bond/bond-schedule.ts';
-import type { CouponFrequency } from '../bond/bond-terms.ts';
+import type { BondTerms, CouponFrequency } from '../bond/bond-terms.ts';
+import type { CouponPeriod } from '../bond/coupon-periods.ts';
 import { formatPercent } from '../rates/annual-rate.ts';
-import { ratio } from '../money/ratio.ts';
+import { ratio, ratioToDecimal } from '../money/ratio.ts';
 import type { ExplainStep, Explanation } from './explanation.ts';
 import { roundingText, unroundedText } from './explain-loan.ts';
 import { redemptionFigure } from './explain-redemption.ts';
@@ -226,9 +227,13 @@ function expenseFigure(schedule: BondSchedule, row: BondRow, index: number): Exp
     if (apart !== 0) steps.push({ label: '+ issue costs, amortized apart', amount: apart });
     if (row.received !== 0) steps.push(cell('received', '+ accrued coupon received at issue'));
     steps.push({
-      label: `× effective rate a year, compounded ${compounded[terms.every]}${costsInRate(terms) ? ', net of costs' : ''}`,
-      text: percent(rates.effective),
+      label: `× effective rate of the period${costsInRate(terms) ? ', net of costs' : ''}`,
+      text: ofPeriod(terms, schedule.periods[row.n - 1] as CouponPeriod, rates),
       link: { to: 'terms', key: 'yield' },
+    });
+    steps.push({
+      label: `That is ${percent(rates.effective)} a year, compounded ${compounded[terms.every]}`,
+      text: '',
     });
     if (apart !== 0) steps.push(cell('costsAmortized', '+ issue costs amortized'));
   }
@@ -246,6 +251,12 @@ function expenseFigure(schedule: BondSchedule, row: BondRow, index: number): Exp
     unrounded: unroundedText(row.exactExpense, terms.digits),
     rounding: roundingText(terms),
   };
+}
+
+/** The effective rate of one coupon period, or of what was left of it at issue, in percent. */
+function ofPeriod(terms: BondTerms, period: CouponPeriod, { effective }: BondSchedule['rates']): string {
+  const { num, den } = periodRate(terms, { period }, effective);
+  return `${ratioToDecimal(ratio(num * 100n, den), 14)}%`;
 }
 
 function costsFigure(schedule: BondSchedule, row: BondRow, index: number): Explanation {

@@ -140,6 +140,7 @@ function interestMade({ terms }: FundSchedule, row: FundRow): Made {
   const { period, due, earning, exact } = row;
   const years = fundYears(terms, period, due);
   const growth = fundGrowth(terms, years);
+  const grows = growsOnInterest(terms.compounding);
   const share = ratio(BigInt(years.num), BigInt(years.den));
   const days = dayCounts[terms.dayCount].days(period.from, due, period);
   return {
@@ -148,20 +149,24 @@ function interestMade({ terms }: FundSchedule, row: FundRow): Made {
         label: earning === row.opening ? 'Balance' : 'Paid in; interest earns none',
         amount: earning,
       },
-      { label: '× annual rate', text: formatPercent(terms.annualRate), link: { to: 'terms', key: 'rate' } },
-      {
-        label: `× share of the year (${dayCounts[terms.dayCount].title})`,
-        text: `${share.num}/${share.den}`,
-        link: { to: 'terms', key: 'dayCount' },
-      },
-      ...(growsOnInterest(terms.compounding)
+      ...(grows
         ? [
             {
-              label: `Growth, compounded ${compoundingInWords(terms.compounding)}`,
+              label: `× growth, compounded ${compoundingInWords(terms.compounding)}`,
               text: ratioToDecimal(growth, 18),
             },
           ]
         : []),
+      {
+        label: grows ? 'Annual rate' : '× annual rate',
+        text: formatPercent(terms.annualRate),
+        link: { to: 'terms', key: 'rate' },
+      },
+      {
+        label: `${grows ? 'Share' : '× share'} of the year (${dayCounts[terms.dayCount].title})`,
+        text: `${share.num}/${share.den}`,
+        link: { to: 'terms', key: 'dayCount' },
+      },
       { label: 'Days counted', text: `${days}, ${formatDay(period.from)} to ${formatDay(due)}` },
     ],
     unrounded: unroundedText(multiplyRatios(ratio(exact.earning, fundGrains(terms)), growth), terms.digits),

@@ -39,36 +39,39 @@ export function roundingText(terms: { rounding: { interest: string; ties: string
 export function segmentSteps(schedule: LoanSchedule, segments: readonly InterestSegment[]): ExplainStep[] {
   const { terms, rates } = schedule;
   const several = segments.length > 1;
+  const grows = growsOnInterest(terms.compounding);
   return segments.flatMap((segment): ExplainStep[] => {
     const whole = !several && terms.dayCount === 'even-periods';
     const share = ratio(BigInt(segment.years.num), BigInt(segment.years.den));
     const period = `${formatDay(segment.from)} to ${formatDay(segment.to)}`;
     const because = rates.length > 1 ? ` (${rates[segment.rate]?.because})` : '';
-    const grows = growsOnInterest(terms.compounding);
+    // Where interest compounds within a period the growth is the factor, and rate and time are what it comes of.
+    const times = grows ? '' : '× ';
+    const named = (label: string): string => (grows ? label.charAt(0).toUpperCase() + label.slice(1) : label);
     return [
       { label: several ? `Balance, ${period}` : 'Balance', amount: shownMinor(segment.balance) },
       ...(segment.onInterest.num > 0n
         ? [{ label: '+ interest of the days before', text: unroundedText(segment.onInterest, terms.digits) }]
         : []),
-      {
-        label: '× annual rate',
-        text: `${formatPercent(segment.annualRate)}${because}`,
-        link: { to: 'terms', key: 'rate' },
-      },
-      {
-        label: `× share of the year (${dayCounts[terms.dayCount].title})`,
-        text: `${share.num}/${share.den}`,
-        link: { to: 'terms', key: 'dayCount' },
-      },
       ...(grows
         ? [
             {
-              label: `Growth, compounded ${compoundingInWords(terms.compounding)}`,
+              label: `× growth, compounded ${compoundingInWords(terms.compounding)}`,
               text: ratioToDecimal(segment.growth, 18),
               link: { to: 'terms', key: 'compounding' } as const,
             },
           ]
         : []),
+      {
+        label: `${times}${named('annual rate')}`,
+        text: `${formatPercent(segment.annualRate)}${because}`,
+        link: { to: 'terms', key: 'rate' },
+      },
+      {
+        label: `${times}${named('share of the year')} (${dayCounts[terms.dayCount].title})`,
+        text: `${share.num}/${share.den}`,
+        link: { to: 'terms', key: 'dayCount' },
+      },
       ...(whole ? [] : [{ label: 'Days counted', text: `${segment.days}, ${period}` }]),
     ];
   });
@@ -162,8 +165,12 @@ export function explainLoanFigure(schedule: LoanSchedule, index: number, figure:
         steps: [
           { label: 'Unpaid before', amount: before },
           cell('interest', '+ interest charged'),
+          ...(row.fee > 0 ? [cell('fee', '+ fee charged')] : []),
           ...(row.added > 0 && row.kind !== 'draw' ? [cell('added', '− added to the balance')] : []),
-          { label: '− interest paid', amount: row.payment - row.principal },
+          {
+            label: row.fee > 0 ? '− interest and fee paid' : '− interest paid',
+            amount: row.payment - row.principal,
+          },
         ],
       };
     }

@@ -70,7 +70,7 @@ function byAgreement(
   const { terms, stretches, rates } = schedule;
   switch (setting.kind) {
     case 'interest':
-      return made([{ ...interest, label: 'The interest of the period' }]);
+      return made(billed(row, interest));
     case 'none':
       return row.payment === 0
         ? made([{ label: 'Nothing is paid in this stretch', text: '' }])
@@ -133,6 +133,17 @@ function byAgreement(
       );
     }
   }
+}
+
+/** What a bill, or a payment of interest alone, is made of. */
+function billed(row: LoanRow, interest: ExplainStep): ExplainStep[] {
+  const before = row.payment - row.principal - row.interest - row.fee;
+  const link = { to: 'row', row: row.index, column: 'fee' } as const;
+  return [
+    { ...interest, label: 'The interest of the period' },
+    ...(row.fee > 0 ? [{ label: '+ fee on the unused part', amount: row.fee, link }] : []),
+    ...(before > 0 ? [{ label: '+ left unpaid by earlier bills', amount: before }] : []),
+  ];
 }
 
 function besidesSteps({ terms, stretches }: LoanSchedule, setting: PaymentSetting): ExplainStep[] {

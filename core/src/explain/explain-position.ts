@@ -5,7 +5,6 @@ import { exactInterest } from '../loan/interest-segment.ts';
 import { presentationOn } from '../presentation.ts';
 import type { LoanSchedule } from '../loan/loan-schedule.ts';
 import { multiplyRatios, ratio } from '../money/ratio.ts';
-import { roundForBond } from '../bond/bond-rounding.ts';
 import type { BondSchedule } from '../bond/bond-schedule.ts';
 import { basisOn, bondAccrual, faceDue, type BondAccrual } from '../position/bond-position.ts';
 import { accruedSegments, broughtInAccrued } from '../position/loan-position.ts';
@@ -227,8 +226,8 @@ function unamortizedSteps(
 function couponStep(schedule: BondSchedule, { basis }: BondAccrual): ExplainStep {
   const row = schedule.rows.findIndex(({ n, due }) => n === basis.n && due === basis.period.to);
   return {
-    label: `Coupon ${basis.n}`,
-    amount: roundForBond(schedule.terms, basis.amounts.exactCoupon),
+    label: `Coupon ${basis.n}, unrounded`,
+    text: unroundedText(basis.amounts.exactCoupon, schedule.terms.digits),
     ...(row >= 0 && { link: { to: 'row', row, column: 'coupon' } }),
   };
 }

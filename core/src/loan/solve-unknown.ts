@@ -5,7 +5,7 @@ import { decimalOf, Precise } from '../money/precise.ts';
 import { roundedDecimal } from '../money/rounded-decimal.ts';
 import { TermsFault } from '../terms-fault.ts';
 import { checkLoanTerms } from './check-loan-terms.ts';
-import { balanceLeft, broughtInOf } from './contract-balance.ts';
+import { balanceLeft, broughtInOf, leftInDoubles } from './contract-balance.ts';
 import { agreedRates, growthOfParts } from './contract-growth.ts';
 import { contractSteps, type ContractStep } from './contract-steps.ts';
 import type { LoanTerms } from './loan-terms.ts';
@@ -77,7 +77,7 @@ function solveAnnualRate(terms: LoanTerms): LoanTerms {
   if (left(new Precise(highestRate)).lt(0)) {
     throw new TermsFault('rate.annual', 'Even at 1000% these payments repay more than is owed; lower them.');
   }
-  const rate = root(left);
+  const rate = root(left, leftInDoubles(terms, rates, steps));
   const value = rate.times(100).toSignificantDigits(30).toFixed();
   const percent = ratioFromDecimal(value);
   const annualRate: Ratio = { num: percent.num, den: percent.den * 100n };
@@ -98,16 +98,22 @@ function tooLittle(terms: LoanTerms, steps: readonly ContractStep[], missing: nu
   );
 }
 
-/** The zero of a rising function between 0 and the highest rate: halving to a good start, then by secants. */
-function root(left: (rate: Decimal) => Decimal): Decimal {
-  let low = new Precise(0);
-  let high = new Precise(highestRate);
-  for (let step = 0; step < 30; step += 1) {
-    const middle = low.plus(high).div(2);
-    if (left(middle).gt(0)) high = middle;
+/**
+ * The zero of a rising function between 0 and the highest rate: halving in doubles to a good start, then by secants in
+ * decimals.
+ *
+ * @param estimate the same function in doubles
+ */
+function root(left: (rate: Decimal) => Decimal, estimate: (rate: number) => number): Decimal {
+  let low = 0;
+  let high = highestRate;
+  for (let step = 0; step < 60; step += 1) {
+    const middle = (low + high) / 2;
+    if (estimate(middle) > 0) high = middle;
     else low = middle;
   }
-  let [a, b] = [low, high];
+  const near = new Precise(low);
+  let [a, b] = [near.times('0.999999999').minus('1e-12'), near.times('1.000000001').plus('1e-12')];
   let [atA, atB] = [left(a), left(b)];
   for (let step = 0; step < 40 && !atB.isZero() && !atB.eq(atA); step += 1) {
     const next = b.minus(atB.times(b.minus(a)).div(atB.minus(atA)));

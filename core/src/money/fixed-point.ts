@@ -4,37 +4,38 @@ import type { Ratio } from './ratio.ts';
 import { roundRatio, type Ties } from './round-ratio.ts';
 
 /**
- * Numbers with 60 decimals as whole numbers: what is solved or grows and is rounded to minor units in the end. Sums
- * and products of them are many times quicker than those of decimals.
+ * Numbers with 200 binary places (sixty decimals) as whole numbers: what is solved or grows and is rounded to minor
+ * units in the end. Halves are exact, and sums and products are many times quicker than those of decimals.
  */
 export type Fixed = bigint;
 
-const places = 60;
-export const fixedOne: Fixed = 10n ** BigInt(places);
+const places = 200n;
+export const fixedOne: Fixed = 1n << places;
+const decimalOne = new Precise(fixedOne.toString());
 
 /** A whole number. */
 export function fixedOf(whole: number): Fixed {
-  return BigInt(whole) * fixedOne;
+  return BigInt(whole) << places;
 }
 
-/** The nearest to a ratio. */
+/** The nearest to a ratio, within the last place. */
 export function fixedRatio({ num, den }: Ratio): Fixed {
-  return roundRatio({ num: num * fixedOne, den }, 'away-from-zero');
+  return (num << places) / den;
 }
 
 /** The nearest to a decimal. */
 export function fixedDecimal(value: Decimal): Fixed {
-  return BigInt(value.times(new Precise(10).pow(places)).toFixed(0));
+  return BigInt(value.times(decimalOne).toFixed(0));
 }
 
 /** A product. */
 export function fixedProduct(a: Fixed, b: Fixed): Fixed {
-  return (a * b) / fixedOne;
+  return (a * b) >> places;
 }
 
 /** A quotient; the divisor is not zero. */
 export function fixedQuotient(a: Fixed, b: Fixed): Fixed {
-  return (a * fixedOne) / b;
+  return (a << places) / b;
 }
 
 /** Squarings that bring an exponent close to zero, where its series is short. */
@@ -42,10 +43,10 @@ const halvings = 20n;
 
 /** e to a power, good to 50 decimals: the series of a small part of the exponent, squared up again. */
 export function fixedExp(exponent: Fixed): Fixed {
-  const part = exponent / 2n ** halvings;
+  const part = exponent >> halvings;
   let sum = fixedOne;
   let term = fixedOne;
-  for (let at = 1n; term !== 0n; at += 1n) {
+  for (let at = 1n; term !== 0n && term !== -1n; at += 1n) {
     term = fixedProduct(term, part) / at;
     sum += term;
   }
@@ -60,5 +61,5 @@ export function roundFixed(value: Fixed, ties: Ties): number {
 
 /** As a decimal with so many significant digits. */
 export function fixedText(value: Fixed, digits: number): string {
-  return new Precise(value.toString()).div(fixedOne.toString()).toSignificantDigits(digits).toFixed();
+  return new Precise(value.toString()).div(decimalOne).toSignificantDigits(digits).toFixed();
 }

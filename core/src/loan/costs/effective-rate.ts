@@ -21,7 +21,7 @@ export interface CashFlow {
 /** Steps to a root in doubles, and from there to one of many digits; a step this small is the last. */
 const mostSteps = 200;
 const mostPolishing = 12;
-const polished = 10n ** 14n;
+const polished = fixedOne >> 150n;
 
 /** The forces of interest that are looked at: from −99 % a year to over a million percent. */
 const lowest = -5;
@@ -49,7 +49,7 @@ export function solveEffectiveRate(carrying: Fixed, flows: readonly CashFlow[]):
   const perSlope = fixedDecimal(new Precise(1).div(found.slope));
   let force = fixedDecimal(new Precise(found.force));
   for (let step = 0; step < mostPolishing; step += 1) {
-    const change = fixedProduct(worth(flows, growthAt(force)) - carrying, perSlope);
+    const change = fixedProduct(worth(flows, growthAt(-force)) - carrying, perSlope);
     force -= change;
     if ((change < 0n ? -change : change) < polished) break;
   }
@@ -68,11 +68,11 @@ function growthAt(force: Fixed): (years: Fraction) => Fixed {
 }
 
 /** What flows are worth before the first of them. */
-function worth(flows: readonly CashFlow[], over: (years: Fraction) => Fixed): Fixed {
+function worth(flows: readonly CashFlow[], discountOver: (years: Fraction) => Fixed): Fixed {
   let discount = fixedOne;
   let sum = 0n;
   for (const { years, amount, agreed } of flows) {
-    discount = fixedQuotient(discount, over(years));
+    discount = fixedProduct(discount, discountOver(years));
     if (agreed !== undefined) discount = fixedQuotient(discount, agreed);
     sum += fixedProduct(amount, discount);
   }

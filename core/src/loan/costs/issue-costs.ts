@@ -2,7 +2,6 @@ import type { CalendarDay } from '../../calendar/calendar-day.ts';
 import { asKnownOn } from '../as-known-on.ts';
 import { eventsOf, type Fee } from '../loan-events.ts';
 import { lastRowOn, type LoanSchedule } from '../loan-schedule.ts';
-import { dueNamed } from '../receipts.ts';
 import { amortizedBy, costPlan, type CostPlan, type PlanRate } from './cost-plan.ts';
 
 /** A rate that costs are amortized at, from a day on. */
@@ -126,18 +125,39 @@ function amortizedOn(schedule: LoanSchedule, plans: readonly PlannedFrom[], on: 
   return at ? at.before + amortizedBy(at.plan, on) : 0;
 }
 
-/** The start, and every day on which something may change what is to come: an event, a payment due that was not made. */
-function newsDays({ terms, stretches, length, date }: LoanSchedule): CalendarDay[] {
+/** The start, and every day on which something may change what is to come. */
+function newsDays(schedule: LoanSchedule): CalendarDay[] {
+  const { terms, length, date } = schedule;
   const last = date[length - 1] as number;
   const days = terms.events.flatMap((event): CalendarDay[] => {
-    if (event.type === 'presentation') return [];
-    if (event.type === 'extra-each-payment') return [event.from];
-    if (event.type === 'paid') return [event.on, dueNamed(stretches, event.due) ?? event.on];
-    return [event.on];
+    if (event.type === 'presentation' || event.type === 'paid') return [];
+    return [event.type === 'extra-each-payment' ? event.from : event.on];
   });
-  return [...new Set([terms.start, ...days.filter((day) => day > terms.start && day < last)])].sort(
-    (a, b) => a - b,
-  );
+  const news = [...days, ...paidOtherwise(schedule)].filter((day) => day > terms.start && day < last);
+  return [...new Set([terms.start, ...news])].sort((a, b) => a - b);
+}
+
+/**
+ * Days on which what was paid changes what is to come: more was paid than was asked for, or something due before the
+ * payment before is still owed, or is paid at last. A few days late in between changes nothing that costs are spread by.
+ */
+function paidOtherwise(schedule: LoanSchedule): CalendarDay[] {
+  const { length, date, n, due, extra, unpaid, deferred, principalInArrears, receipts } = schedule;
+  if (receipts.byDue.size === 0) return [];
+  const owing = (row: number): boolean =>
+    row >= 0 && (unpaid[row] as number) - (deferred[row] as number) + (principalInArrears[row] as number) > 0;
+  const days: CalendarDay[] = [];
+  let behind = false;
+  for (let row = 0; row < length; row += 1) {
+    const ofPayment = (n[row] as number) > 0;
+    const recorded = receipts.byDue.has(due[row] as number);
+    const missed = ofPayment && owing(row - 1);
+    if (missed || (behind && !owing(row)) || (recorded && (extra[row] as number) > 0)) {
+      days.push(date[row] as number);
+    }
+    behind = missed || (behind && owing(row));
+  }
+  return days;
 }
 
 /** Whether two schedules go on alike after a day. */

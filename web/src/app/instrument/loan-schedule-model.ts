@@ -1,10 +1,10 @@
 import {
+  accruedOver,
   asksOneAmount,
   explainLoanFigure,
   explainPosition,
   explainTotal,
   formatPercent,
-  chargesInterest,
   lastRowOn,
   loanRow,
   minorUnits,
@@ -266,21 +266,29 @@ function gridRows(schedule: LoanSchedule, at: Moment): GridRow<ScheduleRow>[] {
   }));
   const { accruedInterest, outstanding, unpaidInterest } = position(schedule, at.on);
   if (outstanding > 0 || unpaidInterest > 0 || terms.creditLine) {
+    const accrued = showAmount(accruedInterest, terms.digits);
     rows.splice(last + 1, 0, {
       type: 'band',
       id: asOfBand,
-      text:
-        `${showDay(at.on)} · period end: ${showAmount(accruedInterest, terms.digits)} accrued ` +
-        `on ${showAmount(outstanding, terms.digits)} for ${daysSince(schedule, at.on, last)}`,
+      text: `${showDay(at.on)} · period end: ${accrued} accrued ${accruedText(schedule, at.on)}`,
     });
   }
   return rows;
 }
 
-function daysSince(schedule: LoanSchedule, on: number, last: number): string {
-  let charged = last;
-  while (charged >= 0 && !chargesInterest(schedule, charged)) charged -= 1;
-  const from = charged < 0 ? schedule.terms.start : (schedule.chargedTo[charged] as number);
-  const days = on - from;
-  return `${days} ${days === 1 ? 'day' : 'days'}`;
+/** The most balances that the band tells one by one. */
+const mostTold = 3;
+
+/** On what, at which rate and for how many days interest has accrued: each balance with its own. */
+function accruedText(schedule: LoanSchedule, on: number): string {
+  const parts = accruedOver(schedule, on);
+  const days = (count: number): string => `${count} ${count === 1 ? 'day' : 'days'}`;
+  if (parts.length === 0) return 'since the last payment';
+  if (parts.length > mostTold) {
+    return `on ${parts.length} balances over ${days(parts.reduce((sum, part) => sum + part.days, 0))}`;
+  }
+  const told = parts.map(
+    (part) => `on ${showAmount(part.balance, schedule.terms.digits)} at ${part.rate} for ${days(part.days)}`,
+  );
+  return told.join(', ');
 }
