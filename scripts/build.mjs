@@ -95,7 +95,7 @@ if (wanted === 'server' || wanted === 'all') {
   const folders = [...shared, 'server/src', 'demo'];
   ids.push(
     await build('server', folders, 'server.mjs', async () => {
-      await bundle('server/src/instruments/files/paper-worker.ts', 'paper-worker.mjs', true);
+      await bundle('server/src/instruments/files/file-worker.ts', 'file-worker.mjs', true);
       await bundle('server/src/main.ts', 'server.mjs', true);
     }),
   );

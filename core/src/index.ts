@@ -1,3 +1,4 @@
+export * from './beyond-exact.ts';
 export * from './bond/bond-price.ts';
 export * from './bond/bond-rates.ts';
 export { bondStep, roundForBond } from './bond/bond-rounding.ts';
@@ -35,6 +36,7 @@ export * from './fund/fund-proofs.ts';
 export * from './fund/fund-schedule.ts';
 export * from './fund/fund-terms.ts';
 export * from './instrument/instrument.ts';
+export * from './instrument/work.ts';
 export * from './loan/as-known-on.ts';
 export * from './loan/booked-interest.ts';
 export * from './loan/build-loan-schedule.ts';

@@ -61,6 +61,10 @@ export type FiguresView = v.InferOutput<typeof figuresView>;
 export const instrumentClasses = ['term-loan', 'note', 'credit-line', 'bond'] as const;
 export type InstrumentClass = (typeof instrumentClasses)[number];
 
+/** An instrument that cannot be worked out for what was asked, and why; all others stand. */
+export const unworkable = v.strictObject({ instrumentId, name: v.string(), message: v.string() });
+export type Unworkable = v.InferOutput<typeof unworkable>;
+
 /** One instrument in the register. */
 export const registerRow = v.strictObject({
   id: instrumentId,
@@ -126,6 +130,9 @@ export const duePayment = v.strictObject({
   n: v.number(),
   due: dayText,
   interest: minorUnits,
+  /** Of a bill of a credit line: the fee on what is not drawn. */
+  fee: minorUnits,
+  /** Principal, and what earlier bills left unpaid. */
   principal: minorUnits,
   amount: minorUnits,
   /** The parts it was paid in, in order of days; none while nothing is recorded. */
@@ -147,6 +154,7 @@ export const registerView = v.strictObject({
   /** The day ends a closed period, and these are the figures reported then. */
   reported: v.boolean(),
   rows: v.array(registerRow),
+  unworkable: v.array(unworkable),
   /** Instruments with nothing outstanding on the day, left out of the rows. */
   settled: v.number(),
   unrecorded: v.array(unrecordedPayment),
@@ -233,6 +241,8 @@ export const closeView = v.strictObject({
   closedAt: v.nullable(v.string()),
   closedBy: v.nullable(v.string()),
   rows: v.array(closeRow),
+  /** Instruments that cannot be worked out for the month; it is not locked before they can. */
+  unworkable: v.array(unworkable),
   sums: v.array(entrySum),
   /** Entries dated in the month, the reversals it opened with among them. */
   entryCount: v.number(),

@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import {
+  BeyondExact,
   buildSchedule,
   currencyDigits,
   solveUnknown,
@@ -64,7 +65,7 @@ function settledTerms({ terms, unknown }: Stated): Instrument {
 /** What is wrong, of an error that tells of terms that cannot be; any other is thrown on. */
 export function faultOfError(error: unknown): Fault {
   if (error instanceof TermsFault) return { key: error.key, message: error.message };
-  if (error instanceof RangeError) return { key: '', message: error.message };
+  if (error instanceof BeyondExact) return { key: 'amount', message: error.message };
   throw error;
 }
 

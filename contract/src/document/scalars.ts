@@ -68,10 +68,17 @@ export const paymentCount = v.pipe(
 /** A count of payments, or `?` where it is to be solved. */
 export const countOrUnknown = v.union([paymentCount, v.literal('?')]);
 
+/** Characters that move or hide text, and halves of characters: what a name shows is what it is. */
+const unseen = /[\p{Cc}\p{Cs}\u061C\u200E\u200F\u202A-\u202E\u2066-\u2069]/u;
+
 /** A name or reference that people read. */
 export const shortText = v.pipe(
   v.string(),
   v.trim(),
+  v.check(
+    (text) => !unseen.test(text),
+    'expected text without control characters and without marks that turn its direction.',
+  ),
   v.minLength(1, 'expected some text.'),
   v.maxLength(120, 'expected at most 120 characters.'),
 );

@@ -29,7 +29,7 @@ export function partOfGrains(terms: Rounded, amount: bigint, part: Ratio): bigin
   return roundToGrains(terms, multiplyRatios(exactMinor(terms, amount), part));
 }
 
-/** Grains as minor units, rounded for showing and booking. Throws `RangeError` beyond what a number keeps exactly. */
+/** Grains as minor units, rounded for showing and booking. Throws {@link BeyondExact} beyond what a number keeps exactly. */
 export function bondMinor(terms: Rounded, amount: bigint): number {
   const grains = bondGrains(terms);
   return grains === 1n ? safeNumber(amount) : minorOfGrains(amount, grains, terms.rounding.ties);

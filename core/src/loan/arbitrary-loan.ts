@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { BeyondExact } from '../beyond-exact.ts';
 import { businessCalendars, businessDayRules } from '../calendar/business-days/business-days.ts';
 import { parseDay } from '../calendar/calendar-day.ts';
 import { dayCountNames } from '../calendar/day-counts/day-counts.ts';
@@ -104,7 +105,7 @@ export function canBeScheduled(terms: LoanTerms): boolean {
   try {
     return buildLoanSchedule(terms).closing.every((balance) => balance < withinReach);
   } catch (error) {
-    if (error instanceof TermsFault || error instanceof RangeError) return false;
+    if (error instanceof TermsFault || error instanceof BeyondExact) return false;
     throw error;
   }
 }

@@ -1,4 +1,5 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
+import { BeyondExact } from '../beyond-exact.ts';
 import { TermsFault } from '../terms-fault.ts';
 import { buildLoanSchedule } from './build-loan-schedule.ts';
 import { eventDay, eventsOf, type LoanEvent } from './loan-events.ts';
@@ -31,7 +32,7 @@ export function asKnownOn(
       return buildLoanSchedule(known);
     } catch (error) {
       // What was agreed then never repaid by itself; the schedule as it is now stands in for it.
-      if (error instanceof TermsFault || error instanceof RangeError) return schedule;
+      if (error instanceof TermsFault || error instanceof BeyondExact) return schedule;
       throw error;
     }
   });

@@ -10,7 +10,7 @@ import { loanStretches, type Stretch } from './stretch.ts';
 
 /**
  * A loan's schedule from its terms and events: a pure function, exact to the minor unit.
- * Throws {@link TermsFault} for terms that contradict each other or never repay, and `RangeError` when an amount
+ * Throws {@link TermsFault} for terms that contradict each other or never repay, and {@link BeyondExact} when an amount
  * grows beyond exact numbers.
  */
 export function buildLoanSchedule(terms: LoanTerms): LoanSchedule {

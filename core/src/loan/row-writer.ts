@@ -1,3 +1,4 @@
+import { BeyondExact } from '../beyond-exact.ts';
 import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
 import { FillingColumns, type AmountColumn, type RowKind } from './loan-columns.ts';
 import { grainsPerMinorUnit, minorUnits, type LoanTerms } from './loan-terms.ts';
@@ -55,7 +56,7 @@ export class RowWriter {
     }
   }
 
-  /** Writes a row. Throws `RangeError` when an amount is beyond what can be kept exactly. */
+  /** Writes a row. Throws {@link BeyondExact} when an amount is beyond what can be kept exactly. */
   write(kind: RowKind, row: ExactRow, after: OwedAfter, setting: number): void {
     const { exact } = this.columns;
     if (exact) {
@@ -85,6 +86,8 @@ export class RowWriter {
   private minor(amount: bigint, on: CalendarDay): number {
     const value = minorUnits(this.terms, amount);
     if (Number.isSafeInteger(value)) return value;
-    throw new RangeError(`Amounts grew beyond what can be kept exactly by ${formatDay(on)}.`);
+    throw new BeyondExact(
+      `Amounts grew beyond what can be kept exactly by ${formatDay(on)}; check the amount, the rate and the term.`,
+    );
   }
 }

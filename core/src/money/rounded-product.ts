@@ -1,3 +1,4 @@
+import { BeyondExact } from '../beyond-exact.ts';
 import { ratioToNumber, type Ratio } from './ratio.ts';
 import { roundRatio, type Ties } from './round-ratio.ts';
 
@@ -51,7 +52,7 @@ export function fastRoundedProduct(amount: number, num: number, den: number): nu
 /**
  * An amount in minor units times a multiplier, rounded once to a whole minor unit.
  * Plain numbers where they settle it, big integers everywhere else; the two agree on every input.
- * Throws `RangeError` when the result is not a safe integer.
+ * Throws {@link BeyondExact} when the result is not a safe integer.
  */
 export function roundedProduct(amount: number, by: Multiplier, ties: Ties): number {
   if (ties === 'away-from-zero' && by.fast && amount >= 0 && amount <= by.amountLimit) {
@@ -67,11 +68,11 @@ export function roundedProduct(amount: number, by: Multiplier, ties: Ties): numb
   return safeNumber(roundRatio({ num: BigInt(amount) * exact.num, den: exact.den }, ties));
 }
 
-/** A big integer as a number. Throws `RangeError` beyond ±(2^53 − 1), where a number would lose units. */
+/** A big integer as a number. Throws {@link BeyondExact} beyond ±(2^53 − 1), where a number would lose units. */
 export function safeNumber(value: bigint): number {
   const number = Number(value);
   if (!Number.isSafeInteger(number)) {
-    throw new RangeError('An amount grew beyond what can be kept exactly; check the rate and the term.');
+    throw new BeyondExact();
   }
   return number;
 }

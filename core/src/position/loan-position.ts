@@ -7,6 +7,7 @@ import { chargesInterest, lastRowOn, type LoanSchedule } from '../loan/loan-sche
 import { presentationOn } from '../presentation.ts';
 import { unusedFeeOf } from '../loan/unused-fee.ts';
 import { roundRatio } from '../money/round-ratio.ts';
+import { safeNumber } from '../money/rounded-product.ts';
 import type { Position } from './position-figures.ts';
 
 /** The segments of interest from the last charge to the end of a day. */
@@ -33,7 +34,7 @@ export function accruedFee(schedule: LoanSchedule, on: CalendarDay): number {
   if (!creditLine || creditLine.unusedFee.num === 0n) return 0;
   if (schedule.length > 0 && on >= (schedule.date[schedule.length - 1] as number)) return 0;
   const exact = unusedFeeOf(creditLine.limit, creditLine.unusedFee, accruedSegments(schedule, on));
-  return Number(roundRatio(exact, rounding.ties));
+  return safeNumber(roundRatio(exact, rounding.ties));
 }
 
 /** The position of a loan on a day. */

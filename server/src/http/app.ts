@@ -15,7 +15,8 @@ import { registerRoutes } from '../register/register-routes.ts';
 import { sessionRoutes } from '../session/session-routes.ts';
 import { sessions, whoCalls } from '../session/sessions.ts';
 import { antiForgery } from './anti-forgery.ts';
-import { errorHandler, noSuchCall } from './error-handler.ts';
+import { errorHandler, mostMegabytes, noSuchCall } from './error-handler.ts';
+import { plainBody } from './plain-body.ts';
 import { Workers } from '../workers/pool.ts';
 import { headers, limiter, styleNonce } from './security.ts';
 import { site } from './site.ts';
@@ -51,7 +52,8 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   app.use(healthRoutes(database));
   const workers = new Workers(parts.workersFolder, parts.logger);
   const session = sessions(parts.databaseUrl, parts.secret, parts.logger);
-  app.use('/api', session.handler, antiForgery, express.json({ limit: '4mb' }), whoCalls(database));
+  const body = express.json({ limit: `${mostMegabytes}mb` });
+  app.use('/api', session.handler, antiForgery, body, plainBody, whoCalls(database));
   app.get('/api', (_request, response) => {
     response.json(openApiDescription());
   });

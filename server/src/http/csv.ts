@@ -2,7 +2,7 @@ import { stringify } from 'csv-stringify/sync';
 
 /** Text that a reader of tables would take for a formula, marked so that it stays text. */
 export function plainText(text: string): string {
-  return /^[=+\-@\t\r]/.test(text) && !/^-?\d+(\.\d+)?$/.test(text) ? `'${text}` : text;
+  return /^[=+\-@\t\r＝＋－＠]/.test(text) && !/^-?\d+(\.\d+)?$/.test(text) ? `'${text}` : text;
 }
 
 /** Rows as CSV (RFC 4180) under a line of column names. */

@@ -1,5 +1,7 @@
 import type { ErrorRequestHandler, RequestHandler } from 'express';
+import { BeyondExact } from '@coffer/core';
 import type { RefusalView } from '@coffer/contract';
+import { NotWorkedOut } from '../instruments/known-instruments.ts';
 import { Refusal } from './refusal.ts';
 
 /** What the database's own guards refuse, by SQLSTATE: kept by the database whatever the application does. */
@@ -11,14 +13,30 @@ const databaseRefusals: Readonly<Record<string, string>> = {
   CF005: 'entry-number-gap',
 };
 
-/** The database does not answer: refused, going down, starting up, or no connection in time. */
-const databaseAway = new Set(['ECONNREFUSED', 'ECONNRESET', '57P01', '57P02', '57P03']);
+/** The database does not answer: refused, going down, starting up, or the connection broke. */
+const databaseAway = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  '57P01',
+  '57P02',
+  '57P03',
+  '08003',
+  '08006',
+]);
+const connectionBroken = /^Connection (terminated|ended)|not queryable|Client was closed/;
+
+/** Megabytes that a call may send. */
+export const mostMegabytes = 4;
+
+/** Two calls took one name, or one number, at the same moment. */
+const uniqueViolation = '23505';
 
 const bodyRefusals: Readonly<Record<string, [number, string, string]>> = {
   'entity.too.large': [
     413,
     'too-large',
-    'What was sent is larger than 1 MB; an instrument document is far smaller.',
+    `What was sent is larger than ${mostMegabytes} MB; an instrument document is far smaller.`,
   ],
   'entity.parse.failed': [400, 'not-json', 'What was sent is not JSON.'],
   'encoding.unsupported': [415, 'not-json', 'Send JSON without a content encoding, or with gzip.'],
@@ -34,7 +52,8 @@ function refusalOf(error: unknown): Refusal | undefined {
     name?: string;
     message?: string;
   };
-  if (databaseAway.has(code ?? '') || name === 'KnexTimeoutError') {
+  const away = databaseAway.has(code ?? '') || connectionBroken.test(message ?? '');
+  if (away || name === 'KnexTimeoutError') {
     return new Refusal(
       503,
       'no-database',
@@ -43,6 +62,19 @@ function refusalOf(error: unknown): Refusal | undefined {
   }
   const body = type === undefined ? undefined : bodyRefusals[type];
   if (body) return new Refusal(...body);
+  if (code?.startsWith('Z_')) {
+    return new Refusal(400, 'not-json', 'What was sent is not whole: its gzip encoding is broken.');
+  }
+  if (code === uniqueViolation) {
+    return new Refusal(
+      409,
+      'name-taken',
+      'Another call took this name at the same moment, and nothing was changed. Choose another name, or look at it.',
+    );
+  }
+  if (error instanceof BeyondExact || error instanceof NotWorkedOut) {
+    return new Refusal(409, 'not-worked-out', error.message);
+  }
   const guard = code === undefined ? undefined : databaseRefusals[code];
   if (guard) return new Refusal(409, guard, message ?? 'The database refused this change.');
   if (error instanceof URIError)

@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
 import type { Request, Router } from 'express';
 import * as v from 'valibot';
-import { faultsOf, mayDo, type Access, type Endpoint, type Role } from '@coffer/contract';
+import { faultsOf, mayDo, type Access, type Endpoint, type Role, type Unworkable } from '@coffer/contract';
 import { answerOnce } from './idempotency.ts';
 import { faultyInput, Refusal } from './refusal.ts';
 
@@ -40,6 +40,13 @@ export function authorized(request: Request, access: Access): Person {
     throw new Refusal(403, 'not-allowed', `As ${person.role} you can read this but not change it.`);
   }
   return person;
+}
+
+/** Notes the instruments that could not be worked out for a call. */
+export function logUnworkable(request: Request, unworkable: readonly Unworkable[]): void {
+  for (const { name, message } of unworkable) {
+    request.log.warn({ instrument: name, why: message }, 'an instrument cannot be worked out');
+  }
 }
 
 /** Serves an endpoint: checks access and input, opens a transaction for changes, answers as the contract says. */

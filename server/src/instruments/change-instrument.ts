@@ -3,6 +3,7 @@ import { readInstrument, type ReadInstrument } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { companyOf } from '../company/company-store.ts';
 import { faultyInput } from '../http/refusal.ts';
+import { whyNotKept } from './keepable.ts';
 import { insertInstrument, insertNextVersions, type Maker, type NextVersion } from './instrument-store.ts';
 
 /** An instrument's id and the version that a change left it at. */
@@ -14,7 +15,8 @@ export interface Saved {
 /** Reads a document for a company. Throws {@link Refusal} 422 with every fault. */
 async function readFor(database: Knex, companyId: number, value: unknown): Promise<ReadInstrument> {
   const reading = readInstrument(value);
-  if (!reading.ok) throw faultyInput(reading.faults, 'This instrument cannot be kept as it is.');
+  const faults = reading.ok ? whyNotKept(reading.instrument) : reading.faults;
+  if (!reading.ok || faults.length > 0) throw faultyInput(faults, 'This instrument cannot be kept as it is.');
   const { currency, name } = await companyOf(database, companyId);
   if (reading.instrument.terms.currency !== currency) {
     throw faultyInput([

@@ -1,4 +1,3 @@
-import { setImmediate as breathe } from 'node:timers/promises';
 import type { Knex } from 'knex';
 import {
   buildSchedule,
@@ -12,11 +11,8 @@ import {
 } from '@coffer/core';
 import type { DuePayment, DuePaymentsView } from '@coffer/contract';
 import { newestVersions } from '../instruments/instrument-store.ts';
-import {
-  instrumentsAtOnce,
-  knownInstrument,
-  type KnownInstrument,
-} from '../instruments/known-instruments.ts';
+import { workedOut, type KnownInstrument } from '../instruments/known-instruments.ts';
+import { inShares } from '../workers/shares.ts';
 import { monthStart, openPeriod } from '../periods/period-store.ts';
 import { paymentsDue } from './payments-due.ts';
 
@@ -27,10 +23,11 @@ export async function paymentsOfMonth(database: Knex, companyId: number): Promis
   const from = monthStart(open.ends_on);
   const to = parseDay(open.ends_on) as CalendarDay;
   const payments: DuePayment[] = [];
-  for (const [at, version] of (await newestVersions(database, companyId)).entries()) {
-    if (at % instrumentsAtOnce === 0) await breathe();
-    payments.push(...ofInstrument(knownInstrument(version), from, to));
-  }
+  await inShares(await newestVersions(database, companyId), (version) => {
+    const worked = workedOut(version, (instrument) => ofInstrument(instrument, from, to));
+    // What cannot be worked out is told in register and close; the other payments can be recorded.
+    if ('made' in worked) payments.push(...worked.made);
+  });
   payments.sort((one, other) => one.due.localeCompare(other.due));
   return { month: open.ends_on, payments };
 }
@@ -49,7 +46,8 @@ function ofInstrument(instrument: KnownInstrument, from: CalendarDay, to: Calend
       n: row.n ?? 0,
       due: formatDay(row.due),
       interest: asAgreed.interest,
-      principal: asAgreed.payment - asAgreed.interest,
+      fee: asAgreed.fee,
+      principal: asAgreed.payment - asAgreed.interest - asAgreed.fee,
       amount: asAgreed.payment,
       recorded: (recorded ?? []).map(({ on, amount }) => ({ on: formatDay(on), amount })),
     };

@@ -1,14 +1,11 @@
-import { setImmediate as breathe } from 'node:timers/promises';
 import type { Knex } from 'knex';
 import { formatAmount, formatDay, parseDay } from '@coffer/core';
 import { readInstrument, type Fault, type InstrumentDocument, type PaymentMade } from '@coffer/contract';
 import { saveVersions } from '../instruments/change-instrument.ts';
 import { newestVersionsOf, type Maker, type NextVersion } from '../instruments/instrument-store.ts';
-import {
-  instrumentsAtOnce,
-  knownInstrument,
-  type KnownInstrument,
-} from '../instruments/known-instruments.ts';
+import { whyNotKept } from '../instruments/keepable.ts';
+import { knownInstrument, type KnownInstrument } from '../instruments/known-instruments.ts';
+import { inShares } from '../workers/shares.ts';
 import { faultyInput } from '../http/refusal.ts';
 
 /** A payment with its place in what was sent. */
@@ -31,15 +28,16 @@ export async function recordPayments(
   const stored = await newestVersionsOf(database, by.companyId, [...ofInstrument.keys()]);
   const faults: Fault[] = [];
   const changes: NextVersion[] = [];
-  for (const [at, version] of stored.entries()) {
-    if (at % instrumentsAtOnce === 0) await breathe();
+  await inShares(stored, (version) => {
     const placed = ofInstrument.get(version.id) ?? [];
     const made = withPayments(knownInstrument(version), placed, faults);
-    if (!made) continue;
+    if (!made) return;
     const reading = readInstrument(made.document);
-    if (reading.ok) changes.push({ id: version.id, ...made, document: reading.instrument.document });
-    else faults.push(...reading.faults.map((fault) => atPayment(fault, made.eventOf, placed)));
-  }
+    const found = reading.ok ? whyNotKept(reading.instrument) : reading.faults;
+    if (reading.ok && found.length === 0) {
+      changes.push({ id: version.id, ...made, document: reading.instrument.document });
+    } else faults.push(...found.map((fault) => atPayment(fault, made.eventOf, placed)));
+  });
   if (faults.length > 0) throw faultyInput(faults, 'Nothing was recorded.');
   await saveVersions(database, by, changes);
   return { payments: payments.length, instruments: changes.length };

@@ -31,7 +31,7 @@ async function openView(
   accounts: Accounts,
 ): Promise<CloseView> {
   const endsOn = period.ends_on;
-  const work = await monthWork(database, companyId, period);
+  const { work, unworkable } = await monthWork(database, companyId, period);
   const totals = await postedTotals(database, companyId, endsOn);
   const drafts = work.flatMap((done) => done.inPeriod);
   for (const entry of drafts) {
@@ -52,6 +52,7 @@ async function openView(
     closedAt: null,
     closedBy: null,
     rows: work.map(({ row }) => row),
+    unworkable: [...unworkable],
     ...totals.view(accounts),
     draftCount: drafts.length,
     reversalCount: work.filter((done) => done.opening).length,
@@ -102,6 +103,7 @@ async function closedView(
     closedAt: period?.closedAt ?? null,
     closedBy: period?.closedBy ?? null,
     rows: rows.map(closedRow),
+    unworkable: [],
     ...totals.view(accounts),
     draftCount: 0,
     reversalCount: reversed[0]?.many ?? 0,

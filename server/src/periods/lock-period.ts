@@ -1,8 +1,10 @@
 import type { Knex } from 'knex';
 import { addMonths, formatDay, parseDay, type CalendarDay, type Entry } from '@coffer/core';
+import type { Unworkable } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { Refusal } from '../http/refusal.ts';
 import type { Maker } from '../instruments/instrument-store.ts';
+import { failingProof } from '../instruments/known-instruments.ts';
 import { postEntries, type EntryToPost } from '../journal/post-entries.ts';
 import { monthWork, type InstrumentWork } from './month-work.ts';
 import { holdPeriod } from './period-store.ts';
@@ -31,7 +33,8 @@ export async function lockPeriod(database: Knex, by: Maker, endsOn: string): Pro
       `The period to ${endsOn} is locked already and stays as it is. Corrections fall in the open period.`,
     );
   }
-  const work = await monthWork(database, by.companyId, period);
+  const { work, unworkable } = await monthWork(database, by.companyId, period);
+  refuseUnproven(work, unworkable);
   const reversals = work.flatMap((done) => entriesToPost(done, done.opening ? [done.opening] : []));
   const inPeriod = work.flatMap((done) => entriesToPost(done, done.inPeriod));
   const opens = formatDay(addMonths(parseDay(endsOn) as CalendarDay, 1, true));
@@ -50,6 +53,21 @@ export async function lockPeriod(database: Knex, by: Maker, endsOn: string): Pro
   const locked = { endsOn, entries: inPeriod.length, reversals: reversals.length, opens };
   await audit(database, by, 'period-locked', [{ subject: endsOn, detail: locked }]);
   return locked;
+}
+
+/** No month is locked with an instrument that cannot be worked out, or whose schedule does not prove. */
+function refuseUnproven(work: readonly InstrumentWork[], unworkable: readonly Unworkable[]): void {
+  const failing = work.flatMap(({ instrument }) => {
+    const proof = failingProof(instrument);
+    return proof ? [`${instrument.document.name}: a proof fails, not so is "${proof.name}"`] : [];
+  });
+  const why = [...unworkable.map(({ name, message }) => `${name}: ${message}`), ...failing];
+  if (why.length === 0) return;
+  throw new Refusal(
+    409,
+    'not-proven',
+    `Nothing was locked. Correct the terms of what cannot be worked out or proven first: ${why.join('; ')}.`,
+  );
 }
 
 /** One close of a company at a time; whoever comes second is told, not queued. */

@@ -1,4 +1,3 @@
-import { setImmediate as breathe } from 'node:timers/promises';
 import type { Knex } from 'knex';
 import {
   closeEntries,
@@ -11,16 +10,11 @@ import {
   type CalendarDay,
   type CloseEntries,
 } from '@coffer/core';
-import type { CloseRow } from '@coffer/contract';
+import type { CloseRow, Unworkable } from '@coffer/contract';
 import { companyOf } from '../company/company-store.ts';
 import { newestVersions } from '../instruments/instrument-store.ts';
-import {
-  figuresOn,
-  instrumentsAtOnce,
-  knownInstrument,
-  type KnownInstrument,
-  type StoredVersion,
-} from '../instruments/known-instruments.ts';
+import { figuresOn, workedOut, type KnownInstrument } from '../instruments/known-instruments.ts';
+import { inShares } from '../workers/shares.ts';
 import { accrualChoicesOf, monthStart, type AccrualChoices, type PeriodRow } from './period-store.ts';
 
 /** What closing a month makes of one instrument. */
@@ -29,36 +23,41 @@ export interface InstrumentWork extends CloseEntries {
   readonly row: CloseRow;
 }
 
+/** What closing a month makes of all instruments, and those that cannot be worked out. */
+export interface MonthWork {
+  readonly work: readonly InstrumentWork[];
+  readonly unworkable: readonly Unworkable[];
+}
+
 /** Works out the month of every instrument that has begun by its end, in order of name. */
-export async function monthWork(
-  database: Knex,
-  companyId: number,
-  period: PeriodRow,
-): Promise<InstrumentWork[]> {
+export async function monthWork(database: Knex, companyId: number, period: PeriodRow): Promise<MonthWork> {
   const endsOn = period.ends_on;
   const choices = await accrualChoicesOf(database, companyId, period);
   const stored = await newestVersions(database, companyId);
   const { booksFrom } = await companyOf(database, companyId);
   const posted = await postedBalances(database, companyId);
-  const done: InstrumentWork[] = [];
-  for (const [at, version] of stored.entries()) {
-    if (at % instrumentsAtOnce === 0) await breathe();
-    const work = instrumentWork(version, endsOn, booksFrom, posted.get(version.id) ?? new Map(), choices);
-    if (work) done.push(work);
-  }
-  return done;
+  const work: InstrumentWork[] = [];
+  const unworkable: Unworkable[] = [];
+  await inShares(stored, (version) => {
+    const held = posted.get(version.id) ?? new Map<AccountRole, number>();
+    const worked = workedOut(version, (instrument) =>
+      instrumentWork(instrument, endsOn, booksFrom, held, choices),
+    );
+    if ('unworkable' in worked) unworkable.push(worked.unworkable);
+    else if (worked.made) work.push(worked.made);
+  });
+  return { work, unworkable };
 }
 
 /** The month of one instrument; `undefined` when it has not begun, or is settled and needs nothing. */
 export function instrumentWork(
-  version: StoredVersion,
+  instrument: KnownInstrument,
   endsOn: string,
   booksFrom: string,
   posted: Balances,
   choices: AccrualChoices,
 ): InstrumentWork | undefined {
-  const instrument = knownInstrument(version);
-  const { schedule, document } = instrument;
+  const { id, version, schedule, document } = instrument;
   const end = parseDay(endsOn) as CalendarDay;
   if (firstDay(schedule) > end) return undefined;
   const before = monthStart(endsOn) - 1;
@@ -69,9 +68,9 @@ export function instrumentWork(
   const nothing = figures.carrying === 0 && figuresBefore.carrying === 0 && figures.unpaidInterest === 0;
   if (nothing && made.inPeriod.length === 0) return undefined;
   const row: CloseRow = {
-    id: version.id,
+    id,
     name: document.name,
-    version: version.version,
+    version,
     figures,
     expense: interestExpense(schedule, before, end),
     amortized: amortizedBetween(schedule, before, end),

@@ -2,8 +2,9 @@ import { Router } from 'express';
 import type { Knex } from 'knex';
 import { endpoints, type EntryView } from '@coffer/contract';
 import { accountsOf, companyOf } from '../company/company-store.ts';
-import { serve } from '../http/route.ts';
+import { logUnworkable, serve } from '../http/route.ts';
 import { newestVersion } from '../instruments/instrument-store.ts';
+import { knownInstrument } from '../instruments/known-instruments.ts';
 import { draftView } from '../journal/entry-view.ts';
 import { entriesOfInstrument } from '../journal/journal-store.ts';
 import { closeView } from './close-view.ts';
@@ -15,9 +16,11 @@ import { accrualChoicesOf, periodEnding } from './period-store.ts';
 /** The period close: what it makes, and locking it. */
 export function periodRoutes(database: Knex): Router {
   const router = Router();
-  serve(router, database, endpoints.close, ({ params, person, database: on }) =>
-    closeView(on, person.companyId, params.endsOn),
-  );
+  serve(router, database, endpoints.close, async ({ params, person, request, database: on }) => {
+    const view = await closeView(on, person.companyId, params.endsOn);
+    logUnworkable(request, view.unworkable);
+    return view;
+  });
   serve(router, database, endpoints.instrumentEntries, async ({ params, person, database: on }) => ({
     entries: await monthEntries(on, person.companyId, params.endsOn, params.id),
   }));
@@ -44,7 +47,7 @@ async function monthEntries(
   const posted = await postedBalancesOf(database, companyId, id);
   const standing = await entriesOfInstrument(database, companyId, endsOn, id);
   const choices = await accrualChoicesOf(database, companyId, period);
-  const work = instrumentWork(version, endsOn, booksFrom, posted, choices);
+  const work = instrumentWork(knownInstrument(version), endsOn, booksFrom, posted, choices);
   if (!work) return standing;
   const { instrument } = work;
   const drafts = work.inPeriod.map((entry) =>

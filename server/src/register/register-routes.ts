@@ -1,5 +1,4 @@
 import { Router } from 'express';
-import { setImmediate as breathe } from 'node:timers/promises';
 import type { Knex } from 'knex';
 import { firstDay, maturities, parseDay, yearsApart, type CalendarDay } from '@coffer/core';
 import {
@@ -10,27 +9,30 @@ import {
   type RegisterRow,
   type RegisterView,
   type UnrecordedPayment,
+  type Unworkable,
 } from '@coffer/contract';
-import { serve } from '../http/route.ts';
+import { logUnworkable, serve } from '../http/route.ts';
 import { newestVersions } from '../instruments/instrument-store.ts';
 import { figuresOfRow, type ReportedRow } from '../instruments/instrument-view.ts';
 import {
   figuresOn,
-  instrumentsAtOnce,
-  knownInstrument,
+  workedOut,
   type KnownInstrument,
   type StoredVersion,
 } from '../instruments/known-instruments.ts';
 import { attentionOn } from './attention.ts';
 import { openPeriod } from '../periods/period-store.ts';
 import { unrecordedBy } from '../payments/payments-due.ts';
+import { inShares } from '../workers/shares.ts';
 
 /** The register on a day. */
 export function registerRoutes(database: Knex): Router {
   const router = Router();
-  serve(router, database, endpoints.register, ({ query, person, database: on }) =>
-    registerOn(on, person.companyId, query.on),
-  );
+  serve(router, database, endpoints.register, async ({ query, person, request, database: on }) => {
+    const view = await registerOn(on, person.companyId, query.on);
+    logUnworkable(request, view.unworkable);
+    return view;
+  });
   return router;
 }
 
@@ -45,20 +47,30 @@ async function registerOn(database: Knex, companyId: number, on: string): Promis
   let settled = 0;
   const stored: ReportedInstrument[] =
     reported ?? (await newestVersions(database, companyId)).map((version) => ({ version }));
-  for (const [at, { version, figures }] of stored.entries()) {
-    if (at % instrumentsAtOnce === 0) await breathe();
-    const instrument = knownInstrument(version);
-    if (!reported && open) unrecorded.push(...unrecordedBy(instrument, open.ends_on, day));
-    if (firstDay(instrument.schedule) > day) continue;
-    const row = registerRow(instrument, figures ?? figuresOn(instrument, day), day);
-    attention.push(...attentionOn(instrument, row.figures, day));
-    if (row.figures.carrying === 0 && row.figures.unpaidInterest === 0) settled += 1;
-    else rows.push(row);
-    maturities(instrument.schedule, day).forEach((amount, year) => {
+  const unworkable: Unworkable[] = [];
+  await inShares(stored, ({ version, figures }) => {
+    const worked = workedOut(version, (instrument) => {
+      const unrecordedOf = !reported && open ? unrecordedBy(instrument, open.ends_on, day) : [];
+      if (firstDay(instrument.schedule) > day) return { unrecordedOf };
+      const row = registerRow(instrument, figures ?? figuresOn(instrument, day), day);
+      const seenTo = attentionOn(instrument, row.figures, day);
+      return { unrecordedOf, row, seenTo, dues: maturities(instrument.schedule, day) };
+    });
+    if ('unworkable' in worked) {
+      unworkable.push(worked.unworkable);
+      return;
+    }
+    const { unrecordedOf, row, seenTo = [], dues = [] } = worked.made;
+    unrecorded.push(...unrecordedOf);
+    attention.push(...seenTo);
+    if (row && row.figures.carrying === 0 && row.figures.unpaidInterest === 0) settled += 1;
+    else if (row) rows.push(row);
+    dues.forEach((amount, year) => {
       due[year] = (due[year] ?? 0) + amount;
     });
-  }
-  return { on, reported: reported !== undefined, rows, settled, unrecorded, attention, maturities: due };
+  });
+  const wasReported = reported !== undefined;
+  return { on, reported: wasReported, rows, unworkable, settled, unrecorded, attention, maturities: due };
 }
 
 function registerRow(

@@ -76,7 +76,7 @@ describe('the register', () => {
         instrumentId: expect.any(String),
         name: 'Working capital line',
         due: '2026-10-31',
-        amount: 220_221,
+        amount: 229_983,
       },
     ]);
     expect((await register('2026-09-30')).unrecorded).toEqual([]);

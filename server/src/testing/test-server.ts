@@ -56,6 +56,19 @@ export class Caller {
     };
   }
 
+  /** Sends bytes as they are, in a content encoding. */
+  send(path: string, body: Uint8Array<ArrayBuffer>, encoding: string): Promise<Response> {
+    const cookie = [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; ');
+    const headers = {
+      'content-type': 'application/json',
+      'content-encoding': encoding,
+      'idempotency-key': randomUUID(),
+      'x-xsrf-token': this.cookies.get('XSRF-TOKEN') ?? '',
+      cookie,
+    };
+    return fetch(this.address + path, { method: 'POST', headers, body });
+  }
+
   /** Fetches a file. */
   async bytes(path: string): Promise<ArrayBuffer> {
     const cookie = [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; ');

@@ -70,6 +70,13 @@ export function costAmortization(schedule: LoanSchedule): CostAmortization {
   return planned(schedule);
 }
 
+/** The most times that the costs of a loan may have to be spread, at its start and anew; found without doing it. */
+export function costPlansOf(schedule: LoanSchedule): number {
+  const { issueCosts, events } = schedule.terms;
+  const any = issueCosts ?? events.find((event) => event.type === 'fee' && event.treatment === 'defer');
+  return any && schedule.length > 0 ? newsDays(schedule).length : 0;
+}
+
 /** Costs amortized through a day: with each row, and for the running period its share by days. Minor units. */
 export function amortizedCosts(schedule: LoanSchedule, on: CalendarDay): number {
   return amortizedOn(schedule, planned(schedule).plans, on);

@@ -9,7 +9,6 @@ import { sendAsFile } from '../../http/send-file.ts';
 import type { Workers } from '../../workers/pool.ts';
 import { newestVersion } from '../instrument-store.ts';
 import { knownInstrument, type KnownInstrument } from '../known-instruments.ts';
-import { scheduleWorkbook } from './schedule-workbook.ts';
 
 const inPath = v.object({ id: instrumentId });
 const inQuery = v.object({ on: dayText });
@@ -48,8 +47,9 @@ export function fileRoutes(database: Knex, workers: Workers): Router {
   });
 
   file('schedule.xlsx', async ({ instrument, response }) => {
-    const book = await scheduleWorkbook(instrument);
-    sendAsFile(response, `${instrument.document.name} schedule.xlsx`, workbookType);
+    const { document, version } = instrument;
+    const book = await workers.file({ file: 'workbook', document, version });
+    sendAsFile(response, `${document.name} schedule.xlsx`, workbookType);
     response.end(book);
   });
 
@@ -59,7 +59,7 @@ export function fileRoutes(database: Knex, workers: Workers): Router {
     const { document, version } = instrument;
     const madeAt = `${new Date().toISOString().slice(0, 16).replace('T', ' ')} UTC`;
     const context = { company, fiscalYearEndMonth, version, on, preparedBy: person.name, madeAt };
-    const paper = await workers.paper({ document, context });
+    const paper = await workers.file({ file: 'working-paper', document, context });
     sendAsFile(response, `${document.name} working paper ${on}.pdf`, 'application/pdf');
     response.end(paper);
   });

@@ -11,8 +11,11 @@ import { proofsOf } from '@coffer/core';
 import { plainText } from '../../http/csv.ts';
 import type { KnownInstrument } from '../known-instruments.ts';
 
+/** What a workbook is made of. */
+type Shown = Pick<KnownInstrument, 'document' | 'schedule' | 'version'>;
+
 /** A schedule as a workbook: the rows as numbers and days with their totals, the terms and events, the proofs. */
-export async function scheduleWorkbook(instrument: KnownInstrument): Promise<Buffer> {
+export async function scheduleWorkbook(instrument: Shown): Promise<Buffer> {
   const book = new exceljs.Workbook();
   addSchedule(book, instrument);
   addTerms(book, instrument);
@@ -22,7 +25,7 @@ export async function scheduleWorkbook(instrument: KnownInstrument): Promise<Buf
 
 const amountFormat = (digits: number): string => `#,##0${digits > 0 ? `.${'0'.repeat(digits)}` : ''}`;
 
-function addSchedule(book: exceljs.Workbook, { schedule }: KnownInstrument): void {
+function addSchedule(book: exceljs.Workbook, { schedule }: Pick<Shown, 'schedule'>): void {
   const { columns, rows, totals } = scheduleTable(schedule);
   const format = { amount: amountFormat(schedule.terms.digits), day: 'yyyy-mm-dd', count: '0', text: '@' };
   const sheet = book.addWorksheet('Schedule', { views: [{ state: 'frozen', ySplit: 1, xSplit: 2 }] });
@@ -63,7 +66,7 @@ function cellsOf(columns: readonly TableColumn[], row: TableRow): Record<string,
   );
 }
 
-function addTerms(book: exceljs.Workbook, { document, schedule, version }: KnownInstrument): void {
+function addTerms(book: exceljs.Workbook, { document, schedule, version }: Shown): void {
   const sheet = book.addWorksheet('Terms');
   sheet.columns = [{ width: 26 }, { width: 70 }];
   const facts: (readonly [string, string])[] = [
@@ -79,7 +82,7 @@ function addTerms(book: exceljs.Workbook, { document, schedule, version }: Known
   sheet.getColumn(1).font = { bold: true };
 }
 
-function addProofs(book: exceljs.Workbook, { schedule }: KnownInstrument): void {
+function addProofs(book: exceljs.Workbook, { schedule }: Pick<Shown, 'schedule'>): void {
   const sheet = book.addWorksheet('Proofs');
   const { digits } = schedule.terms;
   sheet.columns = [

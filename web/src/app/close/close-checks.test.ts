@@ -63,6 +63,7 @@ const month = (accrued: number): CloseView => ({
   credits: 0,
   payments: { due: 1, recorded: 1 },
   unrecorded: [],
+  unworkable: [],
 });
 const differences = (view: CloseView): number[] =>
   closeChecks(view, closeSums(view)).map(({ difference }) => difference);

@@ -20,6 +20,7 @@ import { AsOfService } from '../company/as-of.service';
 import { CompanyService } from '../company/company.service';
 import { AmountPipe, DayPipe } from '../figures/amount.pipe';
 import { FigureGrid } from '../figures/figure-grid';
+import { UnworkableNotice } from '../figures/unworkable-notice';
 import type { GridChoice } from '../figures/grid-model';
 import { EntryList } from '../journal/entry-list';
 import { JournalFiles } from '../journal/journal-files';
@@ -40,6 +41,7 @@ interface Step {
 @Component({
   selector: 'coffer-close',
   imports: [
+    UnworkableNotice,
     AmountPipe,
     DayPipe,
     EntryList,

@@ -14,7 +14,12 @@ export function paymentColumns(digits: number, mayRecord: boolean): GridColumn<D
     align: 'right',
     track: 'minmax(96px, 1fr)',
     ...(tone && { tone }),
-    cell: ({ payment, rest }) => (rest ? '' : showMovement(payment[key], digits)),
+    cell: ({ payment, rest }) => {
+      if (rest) return '';
+      if (key !== 'interest' || payment.fee === 0) return showMovement(payment[key], digits);
+      const text = showAmount(payment.interest + payment.fee, digits);
+      return { text, sub: `${showAmount(payment.fee, digits)} of it fee` };
+    },
   });
   const tick: GridColumn<DraftedPayment> = {
     key: 'ticked',

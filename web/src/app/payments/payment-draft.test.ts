@@ -21,6 +21,7 @@ const due: DuePayment = {
   n: 7,
   due: '2026-10-15',
   interest: 50_000,
+  fee: 0,
   principal: 9955,
   amount: 59_955,
   recorded: [],

@@ -94,7 +94,7 @@ export class PaymentsPage {
       );
     return {
       name: 'Ticked',
-      'agreed-interest': sum(({ payment }) => payment.interest),
+      'agreed-interest': sum(({ payment }) => payment.interest + payment.fee),
       'agreed-principal': sum(({ payment }) => payment.principal),
       'agreed-amount': sum(({ payment }) => payment.amount),
       amount: sum(({ reading }) => reading.amount ?? 0),

@@ -22,6 +22,7 @@ import { CompanyService } from '../company/company.service';
 import { ExplainPanel } from '../explain/explain-panel';
 import { AmountPipe, DayPipe } from '../figures/amount.pipe';
 import { FigureGrid } from '../figures/figure-grid';
+import { UnworkableNotice } from '../figures/unworkable-notice';
 import type { GridChoice } from '../figures/grid-model';
 import { InstrumentsService } from '../instrument/instruments.service';
 import { messageOf } from '../api/message-of';
@@ -33,6 +34,7 @@ import { attentionWords, registerColumns, registerRows, sumCells, sumsOf } from 
 @Component({
   selector: 'coffer-register',
   imports: [
+    UnworkableNotice,
     AmountPipe,
     DayPipe,
     DecimalPipe,

@@ -2,6 +2,7 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import pdfmake from 'pdfmake';
 import { readInstrument } from '@coffer/contract';
+import { scheduleWorkbook } from './schedule-workbook.ts';
 import { workingPaper, type PaperContext } from './working-paper.ts';
 
 // One font with Latin, Greek and Cyrillic letters, since lenders and instruments have names of their own.
@@ -12,15 +13,18 @@ pdfmake.setFonts({ Sans: { normal: regular, bold } });
 pdfmake.setUrlAccessPolicy(() => false);
 pdfmake.setLocalAccessPolicy((path: string) => path.startsWith(fonts));
 
-/** What the worker is given: an instrument's document and what stands around it. */
-export interface PaperTask {
-  readonly document: unknown;
-  readonly context: PaperContext;
-}
+/** What the worker is given: an instrument's document and which file is made of it. */
+export type FileTask = { readonly document: unknown } & (
+  | { readonly file: 'working-paper'; readonly context: PaperContext }
+  | { readonly file: 'workbook'; readonly version: number }
+);
 
-/** Makes the PDF of a working paper. */
-export default async function makePaper({ document, context }: PaperTask): Promise<Uint8Array> {
-  const reading = readInstrument(document);
+/** Makes a file of an instrument. */
+export default async function makeFile(task: FileTask): Promise<Uint8Array> {
+  const reading = readInstrument(task.document);
   if (!reading.ok) throw new Error(`The document cannot be read: ${reading.faults[0]?.message ?? ''}`);
-  return pdfmake.createPdf(workingPaper(reading.instrument, context)).getBuffer();
+  const { instrument } = reading;
+  return task.file === 'workbook'
+    ? scheduleWorkbook({ ...instrument, version: task.version })
+    : pdfmake.createPdf(workingPaper(instrument, task.context)).getBuffer();
 }
