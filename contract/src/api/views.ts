@@ -34,6 +34,8 @@ export const companyView = v.strictObject({
   fiscalYearEndMonth: v.number(),
   booksFrom: dayText,
   periods: v.array(periodView),
+  /** What the company calls its accounts. */
+  accounts: v.array(v.strictObject({ role: v.picklist(accountRoles), code: v.string(), name: v.string() })),
 });
 export type CompanyView = v.InferOutput<typeof companyView>;
 

@@ -60,8 +60,8 @@ export const currencyCode = v.pipe(
 /** A count of payments. */
 export const paymentCount = v.pipe(
   v.number(),
-  v.integer('expected a whole number.'),
-  v.minValue(1, 'expected at least 1.'),
+  v.integer('expected a whole number of payments.'),
+  v.minValue(1, 'expected at least 1 payment.'),
   v.maxValue(1200, 'expected at most 1200 payments.'),
 );
 

@@ -68,5 +68,6 @@ export async function accountsOf(database: Knex, companyId: number): Promise<Acc
 /** The company as the contract shows it. */
 export async function companyView(database: Knex, companyId: number): Promise<CompanyView> {
   const { id, ...company } = await companyOf(database, companyId);
-  return { ...company, periods: await periodsOf(database, id) };
+  const accounts = [...(await accountsOf(database, id))].map(([role, account]) => ({ role, ...account }));
+  return { ...company, periods: await periodsOf(database, id), accounts };
 }

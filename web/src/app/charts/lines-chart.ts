@@ -11,22 +11,50 @@ export interface DrawnLine {
   readonly stepped?: boolean;
 }
 
+/** What the lines are drawn between, and the scales beside them where they have any. */
+export interface LineBounds {
+  readonly least?: number;
+  readonly most?: number;
+  readonly scale?: {
+    /** The year of each point; told where it changes. */
+    readonly years: readonly string[];
+    /** What the upright scale counts, such as `%`. */
+    readonly unit: string;
+  };
+}
+
 /** Lines over the payments of a schedule with a rule at the as-of date; what a point says is up to the caller. */
 export function linesChart(
   lines: readonly DrawnLine[],
   paid: number,
-  bounds: { readonly least?: number; readonly most?: number },
+  bounds: LineBounds,
   tip: (at: number) => string,
 ): () => EChartsCoreOption {
   return () => {
     const count = lines[0]?.values.length ?? 0;
+    const { scale } = bounds;
     return {
       textStyle: { fontFamily: 'Public Sans Variable' },
-      grid: { left: 2, right: 2, top: 8, bottom: 2 },
-      xAxis: { type: 'category', data: Array.from({ length: count }, (_, at) => at), show: false },
+      grid: scale ? { left: 40, right: 10, top: 8, bottom: 18 } : { left: 2, right: 2, top: 8, bottom: 2 },
+      xAxis: {
+        type: 'category',
+        data: Array.from({ length: count }, (_, at) => scale?.years[at] ?? at),
+        show: scale !== undefined,
+        axisTick: { show: false },
+        axisLine: { lineStyle: { color: colourOf('--line-2') } },
+        axisLabel: {
+          color: colourOf('--ink-2'),
+          fontSize: 11,
+          interval: (at: number) => at > 0 && scale?.years[at] !== scale?.years[at - 1],
+          hideOverlap: true,
+        },
+      },
       yAxis: {
         type: 'value',
-        show: false,
+        show: scale !== undefined,
+        splitNumber: 2,
+        splitLine: { lineStyle: { color: colourOf('--line') } },
+        axisLabel: { color: colourOf('--ink-2'), fontSize: 11, formatter: `{value}${scale?.unit ?? ''}` },
         min: bounds.least ?? 0,
         ...(bounds.most !== undefined && { max: bounds.most }),
       },

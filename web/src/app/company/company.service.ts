@@ -10,6 +10,8 @@ export class CompanyService {
   private readonly current = signal<CompanyView | undefined>(undefined);
   readonly company = this.current.asReadonly();
   readonly digits = computed(() => this.current()?.digits ?? 2);
+  /** What the company calls its accounts. */
+  readonly accounts = computed(() => this.current()?.accounts ?? []);
   readonly openEnd = computed(
     () => this.current()?.periods.find((period) => period.state === 'open')?.endsOn,
   );

@@ -9,6 +9,7 @@ const closed = (endsOn: string): CompanyView['periods'][number] => ({
   closedBy: 'Ilka Varga',
 });
 const company: CompanyView = {
+  accounts: [],
   name: 'Ostrel Glassworks',
   currency: 'EUR',
   digits: 2,

@@ -9,6 +9,7 @@ import { AmountPipe, WithDaysPipe } from '../figures/amount.pipe';
   selector: 'coffer-explain-panel',
   imports: [AmountPipe, MatButtonModule, WithDaysPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '(document:keydown.escape)': 'closed.emit()' },
   template: `
     @let how = explanation();
     <section aria-live="polite" aria-label="How this figure is made">

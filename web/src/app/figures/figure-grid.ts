@@ -1,9 +1,11 @@
 import { CdkVirtualScrollViewport, ScrollingModule } from '@angular/cdk/scrolling';
 import {
+  afterNextRender,
   ChangeDetectionStrategy,
   ChangeDetectorRef,
   Component,
   computed,
+  DestroyRef,
   ElementRef,
   inject,
   input,
@@ -71,6 +73,35 @@ export class FigureGrid<Item> {
   private readonly table = viewChild.required<ElementRef<HTMLElement>>('table');
   private readonly head = viewChild.required<ElementRef<HTMLElement>>('head');
   private readonly foot = viewChild<ElementRef<HTMLElement>>('foot');
+
+  constructor() {
+    const destroyed = inject(DestroyRef);
+    afterNextRender(() => {
+      // Told anew when the table, or what is in it, changes its width.
+      const widths = new ResizeObserver(() => this.lookAside());
+      const table = this.table().nativeElement;
+      widths.observe(table);
+      if (table.firstElementChild) widths.observe(table.firstElementChild);
+      destroyed.onDestroy(() => widths.disconnect());
+    });
+  }
+
+  /** Whether columns lie beyond the left and the right edge, out of sight. */
+  protected readonly beyond = signal({ left: false, right: false });
+
+  protected lookAside(): void {
+    const { scrollLeft, clientWidth, scrollWidth } = this.table().nativeElement;
+    const left = scrollLeft > 1;
+    const right = scrollLeft + clientWidth < scrollWidth - 1;
+    const now = this.beyond();
+    if (now.left !== left || now.right !== right) this.beyond.set({ left, right });
+  }
+
+  /** Brings what lies beyond an edge into view. */
+  protected turn(by: 1 | -1): void {
+    const table = this.table().nativeElement;
+    table.scrollBy({ left: by * table.clientWidth * 0.7, behavior: 'smooth' });
+  }
 
   protected trackRow(_: number, row: GridRow<Item>): string {
     return row.id;

@@ -47,7 +47,15 @@ import { TypedField } from '../terms/fields/typed-field';
 import { compoundingChoices, dayCountChoices, frequencyChoices } from '../terms/form/choices';
 import { curvesChart } from '../try/curves-chart';
 import { fundColumns, fundCurves, fundLines, fundNotices, fundTotals } from './fund-figures';
-import { fundForm, readTypedFund, suggestedFund, type FundReading, type TypedFund } from './typed-fund';
+import {
+  fundForm,
+  readTypedFund,
+  suggestedFund,
+  type FundReading,
+  type TypedFund,
+  fundRoundingChoices,
+} from './typed-fund';
+import { CompanyService } from '../company/company.service';
 
 const depositChoices = [
   ['level', 'the same each time'],
@@ -81,6 +89,7 @@ const fundCompounding = compoundingChoices.map(
   styleUrls: ['../try/trying.scss', './fund-tab.scss'],
 })
 export class FundTab {
+  private readonly company = inject(CompanyService);
   readonly instrument = input.required<OpenInstrument>();
   private readonly asOf = inject(AsOfService);
   private readonly browser = inject(KeptInBrowser);
@@ -92,6 +101,7 @@ export class FundTab {
     dayCountChoices,
     depositChoices,
     frequencyChoices,
+    fundRoundingChoices,
   };
   protected readonly amountHint = amountHint;
   protected readonly dayHint = dayHint;
@@ -123,7 +133,10 @@ export class FundTab {
       columns: fundColumns(fund, debt),
       total: fundTotals(fund),
       at: netDebt(fund, debt, on),
-      entries: entryViews(fundEntries(fund, addMonths(monthEnd(on), -1, true) + 1, on, 'month')),
+      entries: entryViews(
+        fundEntries(fund, addMonths(monthEnd(on), -1, true) + 1, on, 'month'),
+        this.company.accounts(),
+      ),
       rows: fund.rows.map((item): GridRow<FundRow> => ({ type: 'item', id: String(item.n), item })),
       proofs: proofs.length,
       failing: proofs.filter(({ holds }) => !holds),

@@ -1,10 +1,10 @@
 import '@angular/compiler';
 import { readdirSync, readFileSync } from 'node:fs';
 import { fundHeld, fundProofs, fundTotal, lastDay, netDebt, type FundSchedule } from '@coffer/core';
-import { readDocument, readInstrument, type ReadInstrument } from '@coffer/contract';
+import { readDocument, readInstrument, type FundDocument, type ReadInstrument } from '@coffer/contract';
 import { describe, expect, it } from 'vitest';
 import { fundCurves, fundLines, fundNotices } from './fund-figures';
-import { fundForm, readTypedFund, suggestedFund, type TypedFund } from './typed-fund';
+import { fundForm, readTypedFund, suggestedFund, typedFundOf, type TypedFund } from './typed-fund';
 
 const folder = new URL('../../../../demo/instruments/', import.meta.url);
 const demo = readdirSync(folder).map((file): ReadInstrument => {
@@ -42,6 +42,30 @@ describe('the fund suggested for a debt', () => {
       netDebt(fund, schedule, lastDay(schedule)).owed,
     );
     expect(fundNotices(fund, schedule)).toEqual([]);
+  });
+});
+
+describe('a fund document', () => {
+  it('is typed again as it was written, rounded or not', () => {
+    const bonds = named('bonds due 2034');
+    const listed = '31 Oct 2026 40,000.00\n30 Nov 2026 50,000.00';
+    for (const more of [
+      { rate: '2.375', deposit: '?', rounding: 'none' },
+      {
+        rate: '2.375',
+        deposits: 'listed',
+        listed,
+        first: '',
+        count: '',
+        held: '1.00',
+        heldOn: '15 Oct 2026',
+      },
+    ] as const) {
+      const reading = readTypedFund(typedFor(bonds, more), bonds.document);
+      if (!reading.ok) throw new Error(JSON.stringify(reading));
+      const again = readTypedFund(typedFundOf(reading.document as FundDocument), bonds.document);
+      expect(again.ok && again.document).toEqual(reading.document);
+    }
   });
 });
 

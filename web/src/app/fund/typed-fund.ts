@@ -18,7 +18,9 @@ import {
   readDocument,
   showAmount,
   showDay,
+  showDecimal,
   type Fault,
+  type FundDocument,
   type InstrumentDocument,
 } from '@coffer/contract';
 import { choice, flag, text, type Text } from '../terms/form/controls';
@@ -40,7 +42,16 @@ export type FundForm = FormGroup<{
   listed: Text;
   held: Text;
   heldOn: Text;
+  rounding: FormControl<FundRounded>;
 }>;
+
+/** Whether a fund's amounts are rounded to the cent, or nothing is. */
+export type FundRounded = 'cent' | 'none';
+
+export const fundRoundingChoices = [
+  ['cent', 'to the cent'],
+  ['none', 'not rounded'],
+] as const satisfies readonly (readonly [FundRounded, string])[];
 
 export type TypedFund = ReturnType<FundForm['getRawValue']>;
 
@@ -60,6 +71,7 @@ export function fundForm(): FundForm {
     listed: text(),
     held: text(),
     heldOn: text(),
+    rounding: choice<FundRounded>('cent'),
   });
 }
 
@@ -123,6 +135,7 @@ export function readTypedFund(typed: TypedFund, repays: InstrumentDocument): Fun
     opening: held
       ? { on: read.day('opening.on', typed.heldOn), amount: read.amount('opening.amount', typed.held) }
       : undefined,
+    rounding: typed.rounding === 'none' ? { interest: 'none', deposit: 'none' } : undefined,
     for: repays.name,
   });
   if (read.faults.length > 0 || read.missing.length > 0) {
@@ -132,6 +145,30 @@ export function readTypedFund(typed: TypedFund, repays: InstrumentDocument): Fun
   if (!reading.ok) return { ok: false, faults: reading.faults, missing: [] };
   if (!('fund' in reading)) throw new Error('A fund was read as something else.');
   return { ok: true, document, schedule: reading.fund.schedule };
+}
+
+/** A fund document as it would be typed: what a fund written here, or by the command line, begins from again. */
+export function typedFundOf(document: FundDocument): TypedFund {
+  const { rate, opening, deposits, rounding } = document;
+  const shown = (amount: string | undefined): string =>
+    amount === undefined || amount === '?' ? (amount ?? '') : showDecimal(amount);
+  return {
+    ...fundForm().getRawValue(),
+    goal: shown(document.goal),
+    rate: rate.annual.replace('%', ''),
+    compounding: rate.compounding ?? 'each-payment',
+    dayCount: rate.dayCount ?? 'even-periods',
+    every: document.every,
+    monthEnd: document.monthEnd ?? false,
+    deposits: deposits ? 'listed' : 'level',
+    first: document.first === undefined ? '' : showDay(document.first),
+    deposit: shown(document.deposit),
+    count: document.count === undefined ? '' : String(document.count),
+    listed: (deposits ?? []).map(({ on, amount }) => `${showDay(on)} ${showDecimal(amount)}`).join('\n'),
+    held: opening ? showDecimal(opening.amount) : '',
+    heldOn: opening ? showDay(opening.on) : '',
+    rounding: rounding?.interest === 'none' || rounding?.deposit === 'none' ? 'none' : 'cent',
+  };
 }
 
 function optionalAmount(read: FieldReader, key: string, typed: string): string | undefined {

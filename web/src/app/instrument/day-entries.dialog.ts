@@ -9,6 +9,7 @@ import { EntryList } from '../journal/entry-list';
 import { entryViews } from '../journal/entry-views';
 import { TypedField } from '../terms/fields/typed-field';
 import { readDay } from '../typed/typed-day';
+import { CompanyService } from '../company/company.service';
 
 /** Whose entries, and the day to begin with. */
 export interface DayOfEntries {
@@ -41,6 +42,7 @@ export interface DayOfEntries {
   `,
 })
 export class DayEntriesDialog {
+  private readonly company = inject(CompanyService);
   protected readonly asked = inject<DayOfEntries>(MAT_DIALOG_DATA);
   protected readonly typed = new FormControl(showDay(this.asked.day), { nonNullable: true });
   private readonly text = toSignal(this.typed.valueChanges, { initialValue: this.typed.value });
@@ -54,6 +56,7 @@ export class DayEntriesDialog {
   });
   protected readonly entries = computed(() => {
     const day = this.read();
-    return entryViews(day === undefined ? [] : entriesOnDay(this.asked.schedule, day));
+    const found = day === undefined ? [] : entriesOnDay(this.asked.schedule, day);
+    return entryViews(found, this.company.accounts());
   });
 }

@@ -1,7 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { inject, ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { bondIssueEntry, loanIssueEntry, type Schedule } from '@coffer/core';
 import { EntryList } from '../journal/entry-list';
 import { entryViews } from '../journal/entry-views';
+import { CompanyService } from '../company/company.service';
 
 /** The entry that a loan is received, or a bond issued, with. */
 @Component({
@@ -11,11 +12,12 @@ import { entryViews } from '../journal/entry-views';
   template: '<coffer-entry-list [entries]="entries()" [posts]="false" />',
 })
 export class IssueEntry {
+  private readonly company = inject(CompanyService);
   readonly schedule = input.required<Schedule>();
 
   protected readonly entries = computed(() => {
     const schedule = this.schedule();
     const entry = schedule.kind === 'loan' ? loanIssueEntry(schedule) : bondIssueEntry(schedule);
-    return entryViews(entry ? [entry] : []);
+    return entryViews(entry ? [entry] : [], this.company.accounts());
   });
 }

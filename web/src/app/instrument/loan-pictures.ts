@@ -14,12 +14,43 @@ export function loanPictures(schedule: LoanSchedule, at: Moment): SchedulePictur
   return creditLine ? [drawnPicture(schedule, creditLine.limit, at), ...pictures] : pictures;
 }
 
+/** A payment as it is drawn: its row with all that was paid for it, on whatever days, and what was paid since the one before. */
+interface DrawnPayment {
+  readonly row: LoanRow;
+  readonly principal: number;
+  readonly interest: number;
+}
+
+/**
+ * The numbered payments with what was paid for them late or early, and with extra principal paid since the one before:
+ * so no bar is missing where money moved, and running totals miss none.
+ */
+function drawnPayments(schedule: LoanSchedule): DrawnPayment[] {
+  const rows = loanRows(schedule);
+  const ofDue = new Map(rows.flatMap((row) => (row.n === null ? [] : [[row.due, row.index] as const])));
+  const sums = new Map<number, { principal: number; interest: number }>();
+  let next = rows.findLast(({ n }) => n !== null)?.index ?? 0;
+  for (const row of rows.toReversed()) {
+    if (row.n !== null) next = row.index;
+    const at = row.n === null ? (ofDue.get(row.due) ?? next) : row.index;
+    const sum = sums.get(at) ?? { principal: 0, interest: 0 };
+    sums.set(at, {
+      principal: sum.principal + row.principal + row.extra,
+      interest: sum.interest + Math.max(0, row.payment - row.principal),
+    });
+  }
+  return rows.flatMap((row) => {
+    const sum = sums.get(row.index);
+    return row.n === null || !sum ? [] : [{ row, ...sum }];
+  });
+}
+
 function paymentPictures(schedule: LoanSchedule, at: Moment): SchedulePicture[] {
-  const rows = loanRows(schedule).filter((row) => row.n !== null);
-  const paid = rows.filter((row) => row.date <= at.on).length;
+  const drawn = drawnPayments(schedule);
+  const paid = drawn.filter(({ row }) => row.date <= at.on).length;
   return [split, running, share].map((picture) => ({
-    ...picture(rows, paid, at, schedule.terms.digits),
-    rows: rows.map((row) => row.index),
+    ...picture(drawn, paid, at, schedule.terms.digits),
+    rows: drawn.map(({ row }) => row.index),
   }));
 }
 
@@ -54,39 +85,39 @@ function drawnPicture(schedule: LoanSchedule, limit: number, at: Moment): Schedu
 }
 
 type Picture = (
-  rows: readonly LoanRow[],
+  drawn: readonly DrawnPayment[],
   paid: number,
   at: Moment,
   digits: number,
 ) => Omit<SchedulePicture, 'rows'>;
 
-const labelOf = (row: LoanRow): string => `${row.n ?? ''} · ${showDay(row.due)}`;
-const principalOf = (row: LoanRow): number => row.principal + row.extra;
-const interestOf = (row: LoanRow): number => Math.max(0, row.payment - row.principal);
+const labelOf = ({ row }: DrawnPayment): string => `${row.n ?? ''} · ${showDay(row.due)}`;
+const yearsOf = (drawn: readonly DrawnPayment[]): string[] =>
+  drawn.map(({ row }) => showDay(row.due).slice(-4));
 
-const split: Picture = (rows, paid, at, digits) => ({
+const split: Picture = (drawn, paid, at, digits) => ({
   name: 'Each payment',
   legend: [
     { text: 'principal', tone: 'principal' },
     { text: 'interest', tone: 'interest' },
   ],
   hint: 'solid up to the as-of date, pale after it',
-  words: `${rows.length} payments, each split into principal and interest; ${paid} fall on or before ${showDay(at.on)}.`,
+  words: `${drawn.length} payments, each split into principal and interest; ${paid} fall on or before ${showDay(at.on)}.`,
   option: splitChart(
-    rows.map((row) => ({ label: labelOf(row), lower: principalOf(row), upper: interestOf(row) })),
+    drawn.map((each) => ({ label: labelOf(each), lower: each.principal, upper: each.interest })),
     paid,
     ['principal', 'interest'],
     digits,
   ),
 });
 
-function runningSums(rows: readonly LoanRow[], of: (row: LoanRow) => number): number[] {
+function runningSums(drawn: readonly DrawnPayment[], of: 'principal' | 'interest'): number[] {
   let sum = 0;
-  return rows.map((row) => (sum += of(row)));
+  return drawn.map((each) => (sum += each[of]));
 }
 
-const running: Picture = (rows, paid, at, digits) => {
-  const [principal, interest] = [runningSums(rows, principalOf), runningSums(rows, interestOf)];
+const running: Picture = (drawn, paid, at, digits) => {
+  const [principal, interest] = [runningSums(drawn, 'principal'), runningSums(drawn, 'interest')];
   const money = (minor: number | undefined): string => showAmount(minor ?? 0, digits);
   const so = Math.max(0, paid - 1);
   return {
@@ -102,24 +133,24 @@ const running: Picture = (rows, paid, at, digits) => {
       [
         { name: 'principal paid', token: '--principal', values: principal },
         { name: 'interest paid', token: '--interest-fill', values: interest },
-        { name: 'still owed', token: '--ink-2', values: rows.map((row) => row.closing), dashed: true },
+        { name: 'still owed', token: '--ink-2', values: drawn.map(({ row }) => row.closing), dashed: true },
       ],
       paid,
       {},
       (index) => {
-        const row = rows[index];
-        if (!row) return '';
-        return `${labelOf(row)}<br>principal paid ${money(principal[index])}<br>interest paid ${money(interest[index])}<br>still owed ${money(row.closing)}`;
+        const each = drawn[index];
+        if (!each) return '';
+        return `${labelOf(each)}<br>principal paid ${money(principal[index])}<br>interest paid ${money(interest[index])}<br>still owed ${money(each.row.closing)}`;
       },
     ),
   };
 };
 
-const share: Picture = (rows, paid) => {
+const share: Picture = (drawn, paid) => {
   const percent = (interest: number, whole: number): number => (whole === 0 ? 0 : (100 * interest) / whole);
-  const each = rows.map((row) => percent(interestOf(row), principalOf(row) + interestOf(row)));
-  const [principal, interest] = [runningSums(rows, principalOf), runningSums(rows, interestOf)];
-  const soFar = rows.map((_, index) =>
+  const each = drawn.map(({ principal, interest }) => percent(interest, principal + interest));
+  const [principal, interest] = [runningSums(drawn, 'principal'), runningSums(drawn, 'interest')];
+  const soFar = drawn.map((_, index) =>
     percent(interest[index] ?? 0, (interest[index] ?? 0) + (principal[index] ?? 0)),
   );
   const text = (value: number | undefined): string => `${(value ?? 0).toFixed(1)}%`;
@@ -129,7 +160,7 @@ const share: Picture = (rows, paid) => {
       { text: 'in each payment', tone: 'interest' },
       { text: 'in all paid so far', tone: 'plain' },
     ],
-    hint: 'full height is 100% · upright: as of',
+    hint: 'upright: as of',
     words: `Share of interest in each payment, from ${text(each[0])} to ${text(each.at(-1))}; in all that is paid ${text(soFar.at(-1))}.`,
     option: linesChart(
       [
@@ -137,11 +168,11 @@ const share: Picture = (rows, paid) => {
         { name: 'in all paid so far', token: '--ink-2', values: soFar, dashed: true },
       ],
       paid,
-      { most: 100 },
+      { most: 100, scale: { years: yearsOf(drawn), unit: '%' } },
       (index) => {
-        const row = rows[index];
-        if (!row) return '';
-        return `${labelOf(row)}<br>interest ${text(each[index])} of the payment<br>${text(soFar[index])} of all paid by then`;
+        const payment = drawn[index];
+        if (!payment) return '';
+        return `${labelOf(payment)}<br>interest ${text(each[index])} of the payment<br>${text(soFar[index])} of all paid by then`;
       },
     ),
   };

@@ -18,10 +18,12 @@ import {
   type CalendarDay,
 } from '@coffer/core';
 import { showAmount, showDay } from '@coffer/contract';
+import { Chart } from '../charts/chart';
 import { AsOfService } from '../company/as-of.service';
 import { FigureGrid } from '../figures/figure-grid';
 import type { GridChoice, GridColumn, GridRow } from '../figures/grid-model';
 import type { OpenInstrument } from './instruments.service';
+import { positionPicture } from './position-picture';
 import { unpaidTitle } from './unpaid-name';
 
 interface MonthEnd {
@@ -33,9 +35,18 @@ type Figure = 'outstanding' | 'accruedInterest' | 'unpaidInterest' | 'carrying' 
 /** Where the instrument stands at every month end of its life; choosing one moves the as-of date there. */
 @Component({
   selector: 'coffer-position-tab',
-  imports: [FigureGrid],
+  imports: [Chart, FigureGrid],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
+    <section class="sheet picture" aria-label="What is carried at month ends">
+      <div class="legend">
+        <h3>At month ends</h3>
+        <span class="principal"><span class="swatch" aria-hidden="true"></span>carrying amount</span>
+        <span class="plain"><span class="swatch" aria-hidden="true"></span>current portion</span>
+        <span class="dim paid">upright: as of</span>
+      </div>
+      <coffer-chart [words]="picture().words" [option]="picture().option" (pick)="onPick($event)" />
+    </section>
     <coffer-figure-grid
       label="Position at every month end"
       [columns]="columns()"
@@ -49,8 +60,35 @@ type Figure = 'outstanding' | 'accruedInterest' | 'unpaidInterest' | 'carrying' 
   styles: `
     :host {
       display: flex;
+      flex-direction: column;
+      gap: 10px;
       flex: 1;
       min-height: 0;
+    }
+    .picture {
+      padding: 8px 14px 6px;
+    }
+    coffer-chart {
+      display: block;
+      height: 104px;
+    }
+    .legend {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 0 14px;
+      font-size: 12px;
+      align-items: center;
+    }
+    .paid {
+      margin-left: auto;
+    }
+    .swatch {
+      display: inline-block;
+      width: 9px;
+      height: 9px;
+      margin-right: 5px;
+      border-radius: 2px;
+      background: currentColor;
     }
   `,
 })
@@ -110,6 +148,19 @@ export class PositionTab {
       const [grid, date] = [this.grid(), this.asOf.date()];
       if (grid && parseDay(date) !== undefined) setTimeout(() => grid.reveal(date));
     });
+  }
+
+  protected readonly picture = computed(() =>
+    positionPicture(
+      this.schedule(),
+      this.rows().flatMap((row) => (row.type === 'item' ? [row.item.on] : [])),
+      parseDay(this.asOf.date()) ?? 0,
+    ),
+  );
+
+  protected onPick(at: number): void {
+    const day = this.picture().days[at];
+    if (day !== undefined) this.asOf.choose(formatDay(day));
   }
 
   protected onChoose({ row }: GridChoice<MonthEnd>): void {

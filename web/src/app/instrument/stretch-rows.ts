@@ -23,6 +23,8 @@ export interface StretchColumn {
 /** The rows of a schedule of any kind, as far as adding up stretches of them needs. Amounts in minor units. */
 export interface StretchRows {
   readonly length: number;
+  /** The day the instrument begins. */
+  readonly begins: CalendarDay;
   readonly digits: number;
   /** What the numbered rows are, and what the balance is that a stretch ends with. */
   readonly numbered: 'payments' | 'bills' | 'coupons';
@@ -64,6 +66,7 @@ function loanRows(schedule: LoanSchedule): StretchRows {
   const { terms, length, date, n, closing } = schedule;
   return {
     length,
+    begins: terms.start,
     digits: terms.digits,
     numbered: terms.creditLine ? 'bills' : 'payments',
     closes: 'closing',
@@ -84,6 +87,7 @@ function bondRows(schedule: BondSchedule): StretchRows {
   const { terms, rows } = schedule;
   return {
     length: rows.length,
+    begins: terms.issued,
     digits: terms.digits,
     numbered: 'coupons',
     closes: 'carrying',

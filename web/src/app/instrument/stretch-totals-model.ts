@@ -57,8 +57,38 @@ export function offeredStretches(
   ];
 }
 
-/** A stretch as typed: payments such as `13-24`, or days such as `1 jan 26 - 30 jun 26`; `undefined` if neither. */
-export function typedStretch(rows: StretchRows, typed: string): ChosenStretch | undefined {
+/**
+ * A year as typed: `year 2` of the instrument's life, `2028` or `calendar 2028`, `fy 2028` or `fiscal 2028`; `undefined`
+ * where it is none, or none of the instrument's.
+ */
+function typedYear(rows: StretchRows, typed: string, fiscalYearEndMonth: number): ChosenStretch | undefined {
+  const text = typed.toLowerCase();
+  const ofLife = /^year\s+(\d{1,3})$/.exec(text);
+  const between = (name: string, from: CalendarDay, to: CalendarDay): ChosenStretch | undefined => {
+    const found = rowsBetween(rows, from, to);
+    return found.end > found.from ? { name, ...found } : undefined;
+  };
+  if (ofLife) {
+    const year = Number(ofLife[1]);
+    const from = addMonths(rows.begins, 12 * (year - 1), false);
+    return between(`Year ${year}`, from + 1, addMonths(rows.begins, 12 * year, false));
+  }
+  const named = /^(fy|fiscal|calendar|cy)?\s*(\d{4})$/.exec(text);
+  if (!named) return undefined;
+  const fiscal = named[1] === 'fy' || named[1] === 'fiscal';
+  const to = monthEnd(calendarDay(Number(named[2]), fiscal ? fiscalYearEndMonth : 12, 1));
+  return between(`${fiscal ? 'Fiscal' : 'Calendar'} ${named[2]}`, addMonths(to, -12, true) + 1, to);
+}
+
+/**
+ * A stretch as typed: payments such as `13-24`, a year such as `fiscal 2028`, or days such as `1 jan 26 - 30 jun 26`;
+ * `undefined` if it is none of them.
+ */
+export function typedStretch(
+  rows: StretchRows,
+  typed: string,
+  fiscalYearEndMonth = 12,
+): ChosenStretch | undefined {
   const span = /^(\d+)\s*(?:-|–|to)\s*(\d+)$/.exec(typed.trim());
   if (span) {
     const [a, b] = [Number(span[1]), Number(span[2])];
@@ -68,6 +98,8 @@ export function typedStretch(rows: StretchRows, typed: string): ChosenStretch | 
     const name = `${rows.numbered.charAt(0).toUpperCase()}${rows.numbered.slice(1)} ${a} to ${b}`;
     return from < 0 || to < from ? undefined : { name, from, end: to + 1 };
   }
+  const year = typedYear(rows, typed.trim(), fiscalYearEndMonth);
+  if (year) return year;
   const days = /^(.+?)\s+(?:-|–|to)\s+(.+)$/.exec(typed.trim());
   const [from, to] = [readDay(days?.[1] ?? ''), readDay(days?.[2] ?? '')];
   if (from === undefined || to === undefined || to < from) return undefined;

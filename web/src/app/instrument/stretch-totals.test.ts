@@ -1,5 +1,5 @@
 import '@angular/compiler';
-import { interestExpense, parseDay, type LoanSchedule } from '@coffer/core';
+import { formatDay, interestExpense, parseDay, type LoanSchedule } from '@coffer/core';
 import { readInstrument } from '@coffer/contract';
 import { describe, expect, it } from 'vitest';
 import { stretchRows, type StretchRows } from './stretch-rows';
@@ -42,6 +42,19 @@ describe('totals of a stretch', () => {
     const days = typedStretch(loan, '1 jan 25 - 31 dec 25');
     expect(days && sumsOf(loan, days).count).toBe(12);
     expect(typedStretch(loan, '24-13') ?? typedStretch(loan, 'soon')).toBeUndefined();
+  });
+
+  it('take a year of the loan, a calendar or a fiscal one, as people write them', () => {
+    const named = (typed: string): unknown => {
+      const found = typedStretch(loan, typed, 6);
+      return found && [found.name, formatDay(loan.day(found.from)), formatDay(loan.day(found.end - 1))];
+    };
+    expect(named('year 2')).toEqual(['Year 2', '2025-02-15', '2026-01-15']);
+    expect(named('2028')).toEqual(['Calendar 2028', '2028-01-15', '2028-12-15']);
+    for (const typed of ['FY 2028', 'fy2028', 'Fiscal 2028']) {
+      expect(named(typed)).toEqual(['Fiscal 2028', '2027-07-15', '2028-06-15']);
+    }
+    expect([named('year 99'), named('2099')]).toEqual([undefined, undefined]);
   });
 
   it('of all fiscal years, or all calendar years, are those of the whole', () => {

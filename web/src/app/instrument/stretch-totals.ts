@@ -73,7 +73,8 @@ type TotalLine = readonly [name: string, text: string, column?: string];
       </dl>
     } @else {
       <span class="wrong" role="alert"
-        >type {{ rows().numbered }} such as 3-6, or days such as 1 jan 26 - 30 jun 26</span
+        >type {{ rows().numbered }} such as 3-6, a year such as year 2, 2028 or fiscal 2028, or days such as 1
+        jan 26 - 30 jun 26</span
       >
     }
   `,
@@ -98,7 +99,7 @@ export class StretchTotals {
     const typed = this.typed().trim();
     if (typed === '') return this.offered()[0];
     const named = this.offered().find(({ name }) => name.toLowerCase() === typed.toLowerCase());
-    return named ?? typedStretch(this.rows(), typed);
+    return named ?? typedStretch(this.rows(), typed, this.company.company()?.fiscalYearEndMonth);
   });
   protected readonly sums = computed((): TotalLine[] | undefined => {
     const chosen = this.chosen();

@@ -1,21 +1,27 @@
 import { formatDay, type Entry } from '@coffer/core';
-import type { EntryView } from '@coffer/contract';
+import type { CompanyView, EntryView } from '@coffer/contract';
 import { accountName } from './account-names';
 
-/** Entries worked out in the browser as the lists of entries show them: not posted, accounts by their roles. */
-export function entryViews(entries: readonly Entry[]): EntryView[] {
+/** What a company calls its accounts. */
+export type AccountNames = CompanyView['accounts'];
+
+/** Entries worked out in the browser as the lists of entries show them: not posted, accounts as the company's. */
+export function entryViews(entries: readonly Entry[], accounts: AccountNames): EntryView[] {
   return entries.map((entry) => ({
     ...entry,
     date: formatDay(entry.date),
     number: null,
     instrumentId: '',
     instrument: '',
-    lines: entry.lines.map(({ account, debit, credit }) => ({
-      role: account,
-      code: '',
-      account: accountName(account),
-      debit,
-      credit,
-    })),
+    lines: entry.lines.map(({ account, debit, credit }) => {
+      const own = accounts.find(({ role }) => role === account);
+      return {
+        role: account,
+        code: own?.code ?? '',
+        account: own?.name ?? accountName(account),
+        debit,
+        credit,
+      };
+    }),
   }));
 }

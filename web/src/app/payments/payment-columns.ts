@@ -18,7 +18,7 @@ export function paymentColumns(digits: number, mayRecord: boolean): GridColumn<D
       if (rest) return '';
       if (key !== 'interest' || payment.fee === 0) return showMovement(payment[key], digits);
       const text = showAmount(payment.interest + payment.fee, digits);
-      return { text, sub: `${showAmount(payment.fee, digits)} of it fee` };
+      return { text, sub: `fee ${showAmount(payment.fee, digits)}` };
     },
   });
   const tick: GridColumn<DraftedPayment> = {
@@ -83,7 +83,10 @@ export function paymentColumns(digits: number, mayRecord: boolean): GridColumn<D
         const parts = inParts(item) ? `in ${payment.recorded.length} parts` : '';
         const words = [parts, reading.words].filter((part) => part !== '').join(', ');
         const said = corrects ? `corrected: ${words}` : rest ? `another part: ${words}` : words;
-        if (reading.fault) return { text: '', chip: { text: said, tone: 'wrong' } };
+        if (reading.fault) {
+          const short = reading.fault.field === 'on' ? 'see the date' : 'see the amount';
+          return { text: '', chip: { text: short, tone: 'wrong' }, tip: said };
+        }
         if (reading.differs) return { text: '', chip: { text: said, tone: 'flag' } };
         return said;
       },

@@ -14,7 +14,13 @@ import {
   type FigureLink,
   type PositionFigure,
 } from '@coffer/core';
-import { type RegisterRow, type RegisterView, showDay } from '@coffer/contract';
+import {
+  type FundDocument,
+  readDocument,
+  type RegisterRow,
+  type RegisterView,
+  showDay,
+} from '@coffer/contract';
 import { newKey } from '../api/api-client';
 import { MaturityChart } from '../charts/maturity-chart';
 import { AsOfService } from '../company/as-of.service';
@@ -24,8 +30,10 @@ import { AmountPipe, DayPipe } from '../figures/amount.pipe';
 import { FigureGrid } from '../figures/figure-grid';
 import { UnworkableNotice } from '../figures/unworkable-notice';
 import type { GridChoice } from '../figures/grid-model';
+import { typedFundOf } from '../fund/typed-fund';
 import { InstrumentsService } from '../instrument/instruments.service';
 import { messageOf } from '../api/message-of';
+import { KeptInBrowser } from '../session/kept-in-browser';
 import { SessionService } from '../session/session.service';
 import { RegisterService } from './register.service';
 import { attentionWords, registerColumns, registerRows, sumCells, sumsOf } from './register-rows';
@@ -53,6 +61,7 @@ export class RegisterPage {
   private readonly instruments = inject(InstrumentsService);
   private readonly company = inject(CompanyService);
   private readonly router = inject(Router);
+  private readonly browser = inject(KeptInBrowser);
   protected readonly session = inject(SessionService);
   protected readonly asOf = inject(AsOfService);
   protected readonly view = signal<RegisterView | undefined>(undefined);
@@ -63,7 +72,33 @@ export class RegisterPage {
   );
   private readonly retries = signal(0);
 
-  protected readonly attentionWords = attentionWords;
+  /** Lines of what needs attention that fit beside the totals. */
+  protected readonly fewest = 4;
+  protected readonly allAttention = signal(false);
+  /** What somebody should see to: payments to record first, then what is near. */
+  protected readonly attention = computed(() => {
+    const { unrecorded = [], attention = [] } = this.view() ?? {};
+    return [
+      ...unrecorded.map(({ instrumentId, name, due }) => ({
+        instrumentId,
+        name,
+        on: this.shortDay(due),
+        tone: 'wrong',
+        word: 'not recorded',
+      })),
+      ...attention.map(({ instrumentId, name, kind, on }) => ({
+        instrumentId,
+        name,
+        on: showDay(on),
+        tone: 'flag',
+        word: attentionWords[kind],
+      })),
+    ];
+  });
+  protected readonly shownAttention = computed(() => {
+    const all = this.attention();
+    return this.allAttention() || all.length <= this.fewest ? all : all.slice(0, this.fewest - 1);
+  });
   protected readonly columns = computed(() => registerColumns(this.company.digits()));
   protected readonly rows = computed(() => registerRows(this.view()?.rows ?? [], this.company.digits()));
   protected readonly sums = computed(() => sumsOf(this.view()?.rows ?? []));
@@ -132,6 +167,18 @@ export class RegisterPage {
     void this.router.navigate(['/instruments', this.explained()?.row, place], { queryParams });
   }
 
+  /** A fund goes to the instrument that it repays, and is worked on there. */
+  private openFund(file: string, fund: FundDocument): void {
+    const repaid = this.view()?.rows.find(({ name }) => name === fund.for);
+    if (!repaid) {
+      const message = `${file} is a fund for “${fund.for ?? 'no instrument'}”, which is not in the register on this day.`;
+      this.imported.set({ message, faults: [] });
+      return;
+    }
+    this.browser.keep('fund', repaid.id, typedFundOf(fund));
+    void this.router.navigate(['/instruments', repaid.id, 'fund']);
+  }
+
   protected async bringIn(input: HTMLInputElement): Promise<void> {
     const [file] = input.files ?? [];
     input.value = '';
@@ -147,12 +194,23 @@ export class RegisterPage {
       });
       return;
     }
+    const fund = readFund(document);
+    if (fund) {
+      this.openFund(file.name, fund);
+      return;
+    }
     this.instruments.create(document, newKey()).subscribe({
       next: ({ id }) => void this.router.navigate(['/instruments', id]),
       error: (error: unknown) =>
         this.imported.set({ message: `${file.name}: ${messageOf(error)}`, faults: faultLines(error) }),
     });
   }
+}
+
+function readFund(document: unknown): FundDocument | undefined {
+  if ((document as { kind?: unknown } | null)?.kind !== 'fund') return undefined;
+  const reading = readDocument(document);
+  return reading.ok && 'fund' in reading ? reading.fund.document : undefined;
 }
 
 function faultLines(error: unknown): string[] {

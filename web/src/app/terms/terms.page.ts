@@ -130,6 +130,7 @@ export class TermsPage {
       else {
         this.draft.restore(this.form);
         this.history.begin(this.form.getRawValue());
+        this.focusName();
       }
     });
     this.form.valueChanges
@@ -274,6 +275,14 @@ export class TermsPage {
     this.focusFirstEmpty();
   }
 
+  /** A new instrument begins with its name. */
+  private focusName(): void {
+    setTimeout(() => {
+      const name = this.host.nativeElement.querySelector<HTMLInputElement>('form coffer-typed-field input');
+      name?.focus({ preventScroll: true });
+    });
+  }
+
   /** What is begun goes on at the first field that is still to be typed. */
   private focusFirstEmpty(): void {
     setTimeout(() => {
@@ -281,6 +290,16 @@ export class TermsPage {
         'form coffer-typed-field input',
       );
       [...fields].find(({ value }) => value === '')?.focus();
+    });
+  }
+
+  /** What keeps terms from being saved is brought into view, wherever the form stands, with the cursor in it. */
+  private focusFirstFault(): void {
+    setTimeout(() => {
+      const field = this.host.nativeElement.querySelector<HTMLElement>('form .faulty');
+      field?.closest('details')?.setAttribute('open', '');
+      field?.scrollIntoView({ block: 'center' });
+      field?.querySelector<HTMLElement>('input, mat-select, textarea')?.focus({ preventScroll: true });
     });
   }
 
@@ -322,9 +341,12 @@ export class TermsPage {
     this.saveFollows = this.following;
     if (this.saveFollows) return;
     const { document, faults, missing } = this.read.document();
-    if (missing.length > 0 || faults.length > 0 || this.read.worked().length > 0) return;
     const changed = this.changed();
-    if (changed && this.reason.value.trim() === '') return;
+    const unsaid = changed !== undefined && this.reason.value.trim() === '';
+    if (missing.length + faults.length + this.read.worked().length > 0 || unsaid) {
+      this.focusFirstFault();
+      return;
+    }
     this.busy.set(true);
     const call = changed
       ? this.instruments.change(changed.id, changed.version, document, this.reason.value.trim())

@@ -10,6 +10,12 @@ export const meanwhileChoices: readonly (readonly [string, string])[] = [
   ['apart-then-paid', 'kept apart, then paid'],
 ];
 
+/** What a grid can take off each cell: the same terms with interest dealt with another way while nothing is repaid. */
+export const againstChoices: readonly (readonly [string, string])[] = [
+  ['', 'nothing is taken off'],
+  ...meanwhileChoices.filter(([key]) => key !== ''),
+];
+
 /** Ways of compounding, or as it is. */
 export const compoundingOrAsAgreed: readonly (readonly [string, string])[] = [
   ['', 'as agreed'],

@@ -79,6 +79,25 @@ export function gridCell(
   return { text, ...(range && { shade: (value - range[0]) / (range[1] - range[0]) }) };
 }
 
+/** A cell of differences: how much more, or less, with a sign; days between the last payments. */
+export function differenceCell(
+  cell: TriedCell | undefined,
+  figure: GridFigure,
+  range: readonly [number, number] | undefined,
+  digits: number,
+): GridCell {
+  const plain = gridCell(cell, figure, range, digits);
+  const value = typeof cell === 'object' ? cell[figure] : undefined;
+  if (value === undefined) return plain;
+  const size =
+    figure === 'last'
+      ? `${Math.abs(value)} ${Math.abs(value) === 1 ? 'day' : 'days'}`
+      : figure === 'payments'
+        ? String(Math.abs(value))
+        : showAmount(Math.abs(value), digits);
+  return { ...plain, text: value === 0 ? 'same' : `${value > 0 ? '+' : '−'}${size}` };
+}
+
 /** Ranges to begin with: the terms as they are in the middle, three steps to each side. */
 export function firstAxes(
   schedule: LoanSchedule,

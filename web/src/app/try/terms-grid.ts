@@ -14,13 +14,15 @@ import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { debounceTime, EMPTY, map, startWith, switchMap } from 'rxjs';
 import { loanOutcome, type LoanSchedule } from '@coffer/core';
-import type { LoanDocument, TermsChange } from '@coffer/contract';
+import type { LoanDocument, Meanwhile, TermsChange } from '@coffer/contract';
 import { FigureGrid } from '../figures/figure-grid';
 import type { GridChoice, GridColumn, GridRow } from '../figures/grid-model';
 import { ChoiceField } from '../terms/fields/choice-field';
 import { TypedField } from '../terms/fields/typed-field';
 import { axisValues, type TypedAxis } from './axis-values';
+import { againstChoices } from './change-in-words';
 import {
+  differenceCell,
   firstAxes,
   gridCell,
   gridFigures,
@@ -69,7 +71,9 @@ export class TermsGrid {
     down: axisForm({ term: 'annual', from: '', to: '', by: '' }),
     across: axisForm({ term: 'amount', from: '', to: '', by: '' }),
     figure: new FormControl<GridFigure>('payment', { nonNullable: true }),
+    against: new FormControl<Meanwhile | ''>('', { nonNullable: true }),
   });
+  protected readonly againstChoices = againstChoices;
   protected readonly figures = gridFigures.map(({ key, name }) => [key, name] as const);
   protected readonly terms = Object.entries(termNames);
   protected readonly typed = toSignal(
@@ -86,13 +90,14 @@ export class TermsGrid {
   protected readonly acrossFault = computed(() => this.faultOf('across'));
   private readonly asked = computed(() => {
     const [down, across] = [this.down(), this.across()];
-    const { down: typedDown, across: typedAcross } = this.typed();
+    const { down: typedDown, across: typedAcross, against } = this.typed();
     if ('fault' in down || 'fault' in across || this.downFault() || this.acrossFault()) return undefined;
     return {
       down: { term: typedDown.term, values: down.values },
       across: { term: typedAcross.term, values: across.values },
       document: this.document(),
       change: this.change(),
+      against: against === '' ? undefined : { ...this.change(), meanwhile: against },
     };
   });
   protected readonly done = computed(() => {
@@ -130,7 +135,10 @@ export class TermsGrid {
         track: isNow(schedule, asked.across.term, value) ? 'minmax(112px, 1fr)' : 'minmax(86px, 1fr)',
         explains: true,
         ...(figure === 'interest' && { tone: 'interest' as const }),
-        cell: ({ cells }) => gridCell(cells[at], figure, range, digits),
+        cell: ({ cells }) =>
+          asked.against
+            ? differenceCell(cells[at], figure, range, digits)
+            : gridCell(cells[at], figure, range, digits),
       })),
     ];
   });
@@ -156,7 +164,7 @@ export class TermsGrid {
         debounceTime(200),
         switchMap((asked) => {
           this.rows.set([]);
-          return asked ? this.worker.grid(asked.document, asked.change, asked.across, asked.down) : EMPTY;
+          return asked ? this.worker.grid(asked.document, asked) : EMPTY;
         }),
         takeUntilDestroyed(),
       )

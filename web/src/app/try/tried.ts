@@ -25,8 +25,16 @@ export interface Axis {
 /** What is asked of the worker: changes to a loan, or a grid of changes on top of one. */
 export type TryQuestion = { readonly number: number; readonly document: LoanDocument } & (
   | { readonly kind: 'changes'; readonly changes: readonly TermsChange[] }
-  | { readonly kind: 'grid'; readonly change: TermsChange; readonly across: Axis; readonly down: Axis }
+  | ({ readonly kind: 'grid' } & GridQuestion)
 );
+
+/** A grid of changes on top of one; where another is given, each cell is the difference of the two. */
+export interface GridQuestion {
+  readonly change: TermsChange;
+  readonly against?: TermsChange | undefined;
+  readonly across: Axis;
+  readonly down: Axis;
+}
 
 /** A cell of a grid: what its change comes to, or the fault that keeps it from being. */
 export type TriedCell = LoanOutcome | string;

@@ -1,7 +1,7 @@
 import { DestroyRef, inject, Injectable } from '@angular/core';
 import { filter, fromEvent, map, Observable, takeWhile } from 'rxjs';
 import type { LoanDocument, TermsChange } from '@coffer/contract';
-import type { Axis, Tried, TriedCell, TryAnswer, TryQuestion } from './tried';
+import type { GridQuestion, Tried, TriedCell, TryAnswer, TryQuestion } from './tried';
 
 type Asked = TryQuestion extends infer Question
   ? Question extends TryQuestion
@@ -27,15 +27,8 @@ export class TryOutService {
   }
 
   /** A grid of changes on top of one, its rows as they are worked out. */
-  grid(
-    document: LoanDocument,
-    change: TermsChange,
-    across: Axis,
-    down: Axis,
-  ): Observable<{ at: number; cells: readonly TriedCell[] }> {
-    return this.ask({ kind: 'grid', document, change, across, down }).pipe(
-      filter((answer) => answer.kind === 'row'),
-    );
+  grid(document: LoanDocument, grid: GridQuestion): Observable<{ at: number; cells: readonly TriedCell[] }> {
+    return this.ask({ kind: 'grid', document, ...grid }).pipe(filter((answer) => answer.kind === 'row'));
   }
 
   private ask(question: Asked): Observable<TryAnswer> {

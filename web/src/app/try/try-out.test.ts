@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { LoanDocument } from '@coffer/contract';
 import { axisValues } from './axis-values';
+import { differenceCell } from './grid-figures';
 import { changeInWords } from './change-in-words';
 import { comparedLines } from './comparison';
 import { tryOut, tryRow } from './try-out';
@@ -58,13 +59,38 @@ describe('tried changes', () => {
   it('fill a grid, with the reason where a pair cannot be', () => {
     const cells = tryRow(
       loan,
-      {},
-      { term: 'payments', values: ['180', '360', '0'] },
-      { term: 'annual', values: ['5%', '6%'] },
+      {
+        change: {},
+        across: { term: 'payments', values: ['180', '360', '0'] },
+        down: { term: 'annual', values: ['5%', '6%'] },
+      },
       1,
     );
     expect(cells.slice(0, 2)).toMatchObject([{ payment: 84_386 }, { payment: 59_955 }]);
     expect(typeof cells[2]).toBe('string');
+  });
+
+  // A year of interest added each month grows the balance as the compound amount does: 1.061678 at 0.5 % over 12
+  // (standard tables, from memory), and so every payment after it; paid meanwhile it stays as it is.
+  it('show the difference of two policies in each cell', () => {
+    const payments = {
+      ...loan.payments,
+      phases: [{ type: 'interest-only', count: 12 }, ...loan.payments.phases],
+    };
+    const deferred = { ...loan, payments } as LoanDocument;
+    const [cell] = tryRow(
+      deferred,
+      {
+        change: { meanwhile: 'added' },
+        against: { meanwhile: 'paid' },
+        across: { term: 'amount', values: ['100000.00'] },
+        down: { term: 'annual', values: ['6%'] },
+      },
+      0,
+    );
+    expect(cell).toMatchObject({ payment: Math.round(59_955.0525 * 1.061678) - 59_955, last: 0 });
+    expect(differenceCell(cell, 'payment', undefined, 2).text).toBe('+36.98');
+    expect(differenceCell(cell, 'last', undefined, 2).text).toBe('same');
   });
 });
 

@@ -8,7 +8,7 @@ import {
   type LoanDocument,
   type TermsChange,
 } from '@coffer/contract';
-import type { Axis, Tried, TriedCell } from './tried';
+import type { Axis, GridQuestion, Tried, TriedCell } from './tried';
 
 type Reading =
   | { readonly ok: true; readonly schedule: LoanSchedule }
@@ -36,17 +36,35 @@ export function varied({ term }: Pick<Axis, 'term'>, value: string): TermsChange
   return term === 'payments' ? { payments: Number(value) } : { [term]: value };
 }
 
-/** One row of a grid. */
+/** One row of a grid: what each pair comes to, or by how much that differs from the same pair with another change. */
 export function tryRow(
   document: LoanDocument,
-  change: TermsChange,
-  across: Axis,
-  down: Axis,
+  { change, against, across, down }: GridQuestion,
   row: number,
 ): TriedCell[] {
   return across.values.map((value) => {
-    const both = { ...change, ...varied(down, down.values[row] ?? ''), ...varied(across, value) };
-    const made = scheduleWith(document, both);
-    return made.ok ? loanOutcome(made.schedule) : (made.faults[0]?.message ?? '');
+    const pair = { ...varied(down, down.values[row] ?? ''), ...varied(across, value) };
+    const cell = tryCell(document, { ...change, ...pair });
+    return against ? lessThan(cell, tryCell(document, { ...against, ...pair })) : cell;
   });
+}
+
+function tryCell(document: LoanDocument, change: TermsChange): TriedCell {
+  const made = scheduleWith(document, change);
+  return made.ok ? loanOutcome(made.schedule) : (made.faults[0]?.message ?? '');
+}
+
+/** One outcome less another, figure by figure; the reason where one of them cannot be. */
+function lessThan(cell: TriedCell, other: TriedCell): TriedCell {
+  if (typeof cell === 'string') return cell;
+  if (typeof other === 'string') return other;
+  const both = cell.payment !== undefined && other.payment !== undefined;
+  return {
+    payment: both ? (cell.payment ?? 0) - (other.payment ?? 0) : undefined,
+    payments: cell.payments - other.payments,
+    interest: cell.interest - other.interest,
+    paid: cell.paid - other.paid,
+    last: cell.last - other.last,
+    left: cell.left - other.left,
+  };
 }

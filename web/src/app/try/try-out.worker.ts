@@ -13,11 +13,10 @@ addEventListener('message', ({ data }: MessageEvent<TryQuestion>) => {
     answer({ number, kind: 'changes', tried: data.changes.map((change) => tryOut(document, change)) });
     return;
   }
-  const { change, across, down } = data;
   const next = (at: number): void => {
     if (newest !== number) return;
-    const last = at === down.values.length - 1;
-    answer({ number, kind: 'row', at, cells: tryRow(document, change, across, down, at), last });
+    const last = at === data.down.values.length - 1;
+    answer({ number, kind: 'row', at, cells: tryRow(document, data, at), last });
     // Between rows a newer question gets its turn.
     if (!last) setTimeout(() => next(at + 1));
   };

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { ReactiveFormsModule } from '@angular/forms';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import * as choices from '../form/choices';
@@ -24,6 +24,10 @@ export class LoanFields {
   readonly fault = input.required<(key: string) => string>();
   /** The value that was solved for a field holding `?`. */
   readonly solved = input.required<(key: 'amount' | 'annual') => string>();
+  /** Whether some stretch has a payment that amount or rate can be worked out from. */
+  protected readonly solvable = computed(() =>
+    this.typed().stretches.some(({ type }) => type !== 'interest-only' && type !== 'no-payment'),
+  );
   protected readonly choices = choices;
   protected readonly amountHint = amountHint;
   protected readonly dayHint = dayHint;

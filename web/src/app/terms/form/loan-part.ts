@@ -51,7 +51,7 @@ export function creditLinePart(
     firstBill: read.optional(loan.firstBill, () => read.day('firstBill', loan.firstBill)),
     businessDays: businessDaysPart(loan),
     unusedFee: read.optional(loan.unusedFee, () => read.rate('unusedFee', loan.unusedFee)),
-    ...costsPart(loan, read),
+    ...costsPart(loan, read, 'straight-line'),
     rounding: roundingPart(loan),
     events: made.events,
   };
@@ -74,10 +74,10 @@ function amountPart(loan: TypedLoan, currency: string, read: FieldReader): Recor
   return { amount, takenOn: { accruedInterest } };
 }
 
-function costsPart(loan: TypedLoan, read: FieldReader): Record<string, unknown> {
+function costsPart(loan: TypedLoan, read: FieldReader, method = loan.costsMethod): Record<string, unknown> {
   if (loan.costs.trim() === '') return {};
   return {
-    issueCosts: { amount: read.amount('issueCosts.amount', loan.costs), method: loan.costsMethod },
+    issueCosts: { amount: read.amount('issueCosts.amount', loan.costs), method },
   };
 }
 

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { inject, ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { showText, showDay, showDecimal } from '@coffer/contract';
 import { Chart } from '../../charts/chart';
@@ -7,6 +7,7 @@ import { FigureGrid } from '../../figures/figure-grid';
 import type { GridColumn, GridRow } from '../../figures/grid-model';
 import { accountName } from '../../journal/account-names';
 import type { PreviewLine, PreviewRow, SchedulePreview } from './schedule-preview';
+import { CompanyService } from '../../company/company.service';
 
 /** What typed terms make: the figures that matter, the picture, every row, and the issue entry. */
 @Component({
@@ -17,6 +18,7 @@ import type { PreviewLine, PreviewRow, SchedulePreview } from './schedule-previe
   styleUrl: './preview-panel.scss',
 })
 export class PreviewPanel {
+  private readonly company = inject(CompanyService);
   readonly schedule = input.required<SchedulePreview>();
   readonly issue = input.required<readonly PreviewLine[]>();
   /** What is typed now cannot be worked out, and this is the last that could. */
@@ -75,7 +77,8 @@ export class PreviewPanel {
   protected readonly failing = computed(() => this.schedule().proofs.filter((proof) => !proof.holds));
   protected readonly issueLines = computed(() =>
     this.issue().map((line) => ({
-      account: accountName(line.account),
+      account:
+        this.company.accounts().find(({ role }) => role === line.account)?.name ?? accountName(line.account),
       debit: shownOrNothing(line.debit),
       credit: shownOrNothing(line.credit),
     })),
