@@ -20,6 +20,9 @@ import { asTabSeparated } from './tab-separated';
 
 let grids = 0;
 
+/** Pixels beyond an edge that hide no figure: less than a column's own margin. */
+const unseen = 16;
+
 /**
  * A table of figures: any number of rows drawn as they come into view, moved through with the arrow keys, Enter
  * and click choose a cell, Shift takes in rows, copying gives them tab-separated under their headings.
@@ -91,8 +94,8 @@ export class FigureGrid<Item> {
 
   protected lookAside(): void {
     const { scrollLeft, clientWidth, scrollWidth } = this.table().nativeElement;
-    const left = scrollLeft > 1;
-    const right = scrollLeft + clientWidth < scrollWidth - 1;
+    const left = scrollLeft > unseen;
+    const right = scrollLeft + clientWidth < scrollWidth - unseen;
     const now = this.beyond();
     if (now.left !== left || now.right !== right) this.beyond.set({ left, right });
   }

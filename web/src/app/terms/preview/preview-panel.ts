@@ -88,11 +88,22 @@ export class PreviewPanel {
     const { kind, rows } = this.schedule();
     const minor = (text: unknown): number => Math.round(Number(text) * 10 ** this.digits());
     const drawn = rows.filter((row) => row['n'] !== null && row['n'] !== 0);
+    // What was paid late, or between payments, stands with the payment before it: no bar is missing where money moved.
+    const between = new Map<PreviewRow, PreviewRow[]>();
+    let latest: PreviewRow | undefined;
+    for (const row of rows) {
+      if (row['n'] !== null && row['n'] !== 0) latest = row;
+      else if (latest) between.set(latest, [...(between.get(latest) ?? []), row]);
+    }
     const bars = drawn.map((row) => {
       const label = `${row['n'] ?? ''} · ${showDay(String(row['due']))}`;
       if (kind !== 'bond') {
-        const lower = minor(row['principal']) + minor(row['extra']);
-        return { label, lower, upper: Math.max(0, minor(row['payment']) - minor(row['principal'])) };
+        const paid = [row, ...(between.get(row) ?? [])];
+        const sum = (of: (each: PreviewRow) => number): number =>
+          paid.reduce((total, each) => total + of(each), 0);
+        const lower = sum((each) => minor(each['principal']) + minor(each['extra']));
+        const upper = sum((each) => Math.max(0, minor(each['payment']) - minor(each['principal'])));
+        return { label, lower, upper };
       }
       const amortized = minor(row['amortization']);
       const lower = amortized < 0 ? minor(row['expense']) : minor(row['expense']) - amortized;
