@@ -8,6 +8,7 @@ import {
   ratio,
   totalOf,
 } from '@coffer/core';
+import { benchDearest } from './dearest.ts';
 import { exactness } from './exactness.ts';
 import { MixedInDoubles } from './mixed-in-doubles.ts';
 import { benchLoans, levelTerms, mixedTerms, payments } from './portfolio.ts';
@@ -119,3 +120,5 @@ console.log(
 const { rows, halves, wrong } = exactness(1_000_000);
 console.log(`${rows} random rows, ${halves} of them exact halves: ${wrong} differ from exact fractions`);
 if (wrong > 0) process.exitCode = 1;
+console.log('the dearest documents that are accepted; × is against one plain schedule of 360 payments');
+for (const text of benchDearest()) console.log(text);

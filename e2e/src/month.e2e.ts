@@ -64,7 +64,7 @@ test('3. a loan shows its payments with the period end among them, how a figure 
 }) => {
   await rowWith(page, 'Annealing line loan').getByText('Annealing line loan').click();
   await expect(
-    page.getByText('31 Oct 2026 · period end: 1,086.03 accrued on 413,938.03 for 16 days'),
+    page.getByText('31 Oct 2026 · period end: 1,086.03 accrued on 413,938.03 at 6.10% for 16 days'),
   ).toBeVisible();
   await expectAccessible(page);
   const row = rowWith(page, '15 Nov 2026');

@@ -47,9 +47,15 @@ export function growthOfParts(
     growthsAt(at === 0 && first ? first : decimalOf(annualRate), compounding),
   );
   const multiplies = growsOnInterest(compounding);
-  return (parts) =>
-    parts.reduce((sum, { years, rate }) => {
-      const growth = growths[rate]?.(years) ?? new Precise(0);
-      return multiplies ? sum.plus(1).times(growth.plus(1)).minus(1) : sum.plus(growth);
-    }, new Precise(0));
+  const growthOf = ({ years, rate }: RatePart): Decimal => growths[rate]?.(years) ?? new Precise(0);
+  return (parts) => {
+    const [only] = parts;
+    // Nearly every period is one part.
+    if (only && parts.length === 1) return growthOf(only);
+    return parts.reduce(
+      (sum, part) =>
+        multiplies ? sum.plus(1).times(growthOf(part).plus(1)).minus(1) : sum.plus(growthOf(part)),
+      new Precise(0),
+    );
+  };
 }

@@ -1,4 +1,5 @@
 import type { CalendarDay } from '../../calendar/calendar-day.ts';
+import { dayCounts } from '../../calendar/day-counts/day-counts.ts';
 import type { Fraction } from '../../calendar/fraction.ts';
 import {
   fixedOf,
@@ -13,7 +14,7 @@ import {
 import { addRatios, multiplyRatios, ratio, type Ratio } from '../../money/ratio.ts';
 import { roundRatio } from '../../money/round-ratio.ts';
 import { exactInterest } from '../interest-segment.ts';
-import { chargedBefore, interestSegments } from '../loan-interest.ts';
+import { chargedBefore, interestPeriodOn, interestSegments } from '../loan-interest.ts';
 import { chargesInterest, grainsAt, lastRowOn, type LoanSchedule } from '../loan-schedule.ts';
 import { grainsPerMinorUnit } from '../loan-terms.ts';
 import { solveEffectiveRate, type CashFlow } from './effective-rate.ts';
@@ -223,11 +224,15 @@ function flowsAfter(
 
 /** The years between two days by the loan's own day count. */
 function yearsBetween(known: LoanSchedule, from: CalendarDay, to: CalendarDay): Fraction {
-  const since = { day: from, balance: 0n, nextRow: known.length };
-  return interestSegments(known, known, since, to).reduce((sum, { years }) => addFractions(sum, years), {
-    num: 0,
-    den: 1,
-  });
+  const { years } = dayCounts[known.terms.dayCount];
+  let sum: Fraction = { num: 0, den: 1 };
+  for (let at = from; at < to;) {
+    const { period, until } = interestPeriodOn(known.stretches, at);
+    const ends = Math.min(to, until);
+    sum = addFractions(sum, years(at, ends, period));
+    at = ends;
+  }
+  return sum;
 }
 
 /** What the agreed interest makes of one between two days. */
