@@ -38,13 +38,19 @@ const least = (a: bigint, b: bigint): bigint => (a < b ? a : b);
  * @param askedPrincipal principal that the agreement asks for by now
  */
 export function allocate(owed: Owed, askedPrincipal: bigint, available: bigint): Allocation {
+  const due = owed.billed + owed.interest + owed.fee;
+  const rest = available - due;
+  // Most payments pay what is asked for and no more.
+  if (rest >= 0n && rest <= askedPrincipal && rest <= owed.balance && owed.joining === 0n) {
+    return { billed: due, joining: 0n, kept: 0n, principal: rest, extra: 0n, over: 0n };
+  }
   let left = available;
   const take = (most: bigint): bigint => {
     const taken = least(left, most);
     left -= taken;
     return taken;
   };
-  const billed = take(owed.billed + owed.interest + owed.fee);
+  const billed = take(due);
   const joining = take(owed.joining);
   // What was not paid of it joins the balance with this payment, and may be repaid by what is over.
   const balance = owed.balance + owed.joining - joining;

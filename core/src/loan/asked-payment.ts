@@ -37,7 +37,11 @@ const atLeastZero = (a: bigint): bigint => (a > 0n ? a : 0n);
 export function askedPayment(from: AskedFrom): Asked {
   const { stretch, at, setting, interest, kept } = from;
   const { phase } = stretch;
-  if (phase.type !== 'no-payment') return { ...byAgreement(from), kept };
+  if (phase.type !== 'no-payment') {
+    // Written out: spreading costs more than the rest.
+    const { payment, interest: due, joining } = byAgreement(from);
+    return { payment, interest: due, joining, kept };
+  }
   const last = at >= phase.count - 1;
   if (setting.kind === 'none') {
     if (phase.interest === 'added-each-period') return { payment: 0n, interest: 0n, joining: interest, kept };
@@ -65,9 +69,11 @@ function byAgreement({
   grains,
 }: AskedFrom): Omit<Asked, 'kept'> {
   const { phase } = stretch;
-  const principal = atLeastZero(setting.amount - ahead.principal);
   if (setting.kind === 'interest') return { payment: interest + fee, interest, joining: 0n };
-  if (setting.kind === 'principal') return { payment: principal + interest, interest, joining: 0n };
+  if (setting.kind === 'principal') {
+    const principal = atLeastZero(setting.amount - ahead.principal);
+    return { payment: principal + interest, interest, joining: 0n };
+  }
   const listed = setting.kind === 'listed' && phase.type === 'custom';
   const agreed = listed ? BigInt(phase.payments[at]?.amount ?? 0) * grains : setting.amount;
   const paidAhead = ahead.interest + ahead.principal;

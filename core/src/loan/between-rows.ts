@@ -39,7 +39,7 @@ export class BetweenRows {
         ledger.unpaid = 0n;
         ledger.balance += added;
         ledger.write('interest-added', { ...row, chargedTo: on, interest, added, fee });
-        ledger.meter.charged();
+        ledger.meter.charged(ledger.balance);
         return;
       }
       case 'settlement':
@@ -71,7 +71,7 @@ export class BetweenRows {
       principal: row.opening,
       fee,
     });
-    ledger.meter.charged();
+    ledger.meter.charged(ledger.balance);
     ledger.settle(on, owed);
   }
 
@@ -117,7 +117,7 @@ export class BetweenRows {
     ledger.behind = least(ledger.balance, atLeastZero(ledger.behind - principal));
     const payment = paid.billed + paid.kept + principal;
     ledger.write('early-payment', { ...row, chargedTo: on, payment, interest, principal, extra, fee });
-    ledger.meter.charged();
+    ledger.meter.charged(ledger.balance);
   }
 
   /** Principal that the payment in force asks for, less what was paid for it ahead. */
@@ -145,7 +145,7 @@ export class BetweenRows {
     ledger.unpaid += interest + fee - paid.billed;
     const row = { ...noAmounts, n: 0, date: on, due, chargedTo: on, opening };
     ledger.write('overdue-payment', { ...row, payment, interest, principal, fee });
-    ledger.meter.charged();
+    ledger.meter.charged(ledger.balance);
   }
 
   private refuseAboveLimit(event: BetweenEvent): void {

@@ -81,7 +81,14 @@ export class DueRows {
     const agreed = all ? owed : bill;
     const recorded = receipt && !settling ? ledger.inGrains(receipt.amount) : undefined;
     const paid = allocate(
-      { ...asks, fee, billed: ledger.unpaid, balance: ledger.balance },
+      {
+        billed: ledger.unpaid,
+        interest: asks.interest,
+        fee,
+        joining: asks.joining,
+        kept: asks.kept,
+        balance: ledger.balance,
+      },
       scheduled + ledger.behind,
       recorded ?? agreed,
     );
@@ -121,7 +128,7 @@ export class DueRows {
       added,
       fee,
     });
-    ledger.meter.charged();
+    ledger.meter.charged(ledger.balance);
     if (settling) ledger.settle(date, owed);
     else for (const event of onTheDay) this.between.write(event);
   }

@@ -74,9 +74,15 @@ export class InterestMeter {
     );
   }
 
-  /** Notes that the row just written has charged interest. */
-  charged(): void {
-    this.since = chargedByRow(this.columns, this.columns.length - 1);
+  /** Notes that the row just written has charged interest; the balance after it in grains. */
+  charged(balance: bigint): void {
+    const row = this.columns.length - 1;
+    const day = this.columns.chargedTo[row] as number;
+    // Only a row that charges to a day before its own looks back at what came between.
+    this.since =
+      (this.columns.date[row] as number) <= day
+        ? { day, balance, nextRow: row + 1 }
+        : chargedByRow(this.columns, row);
   }
 
   /**

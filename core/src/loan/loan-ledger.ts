@@ -29,6 +29,8 @@ export interface PaidAhead {
   readonly principal: bigint;
 }
 
+const nothingAhead: PaidAhead = { interest: 0n, principal: 0n };
+
 /** What is owed as the loan goes on, and the rows that say how it came to be. Amounts in grains. */
 export class LoanLedger {
   readonly writer: RowWriter;
@@ -81,7 +83,7 @@ export class LoanLedger {
 
   /** What has been paid of a due before its row. */
   ahead(due: CalendarDay): PaidAhead {
-    return this.paidAhead.get(due) ?? { interest: 0n, principal: 0n };
+    return this.paidAhead.get(due) ?? nothingAhead;
   }
 
   /** Notes what was paid of a due before its row. */

@@ -171,7 +171,7 @@ export class LoanWalk {
     if (written > 0) {
       this.ledger.number += written;
       this.ledger.balance = BigInt(columns.closing[columns.length - 1] as number);
-      meter.charged();
+      meter.charged(this.ledger.balance);
     }
     return written;
   }
