@@ -38,6 +38,7 @@ export * from './fund/fund-terms.ts';
 export * from './instrument/instrument.ts';
 export * from './instrument/work.ts';
 export * from './loan/as-known-on.ts';
+export * from './loan/credit-line-bills.ts';
 export * from './loan/booked-interest.ts';
 export * from './loan/build-loan-schedule.ts';
 export * from './loan/costs/issue-costs.ts';

@@ -1,12 +1,9 @@
-import { addMonths, formatDay, monthEnd, ratio, type LoanEvent, type LoanTerms } from '@coffer/core';
+import { billsThrough, formatDay, monthEnd, openLineEnds, ratio, type LoanTerms } from '@coffer/core';
 import type { AmountReader } from './amount-reader.ts';
 import type { CreditLineDocument } from './credit-line-document.ts';
 import { loanEventsOf } from './loan-events-of.ts';
 import { businessDaysOf, issueCostsOf, loanRoundingOf } from './loan-terms-of.ts';
 import { dayOf, rateOf, rateTermsOf } from './rate-terms-of.ts';
-
-/** How long bills go on after the last event of a line without a maturity. */
-const monthsAhead = 12;
 
 /**
  * The terms of a validated credit line: a loan that begins with nothing drawn, pays its interest at each bill and what
@@ -31,8 +28,8 @@ export function creditLineTermsOf(document: CreditLineDocument, read: AmountRead
     read.fault('rate.annual', 'The rate of a credit line is agreed, not solved; give it.');
   }
   const first = firstBill(document, start, read);
-  const ends = matures ?? addMonths(lastDay(events, start), monthsAhead, true);
-  const { count, regular } = bills(first, ends);
+  const days = events.flatMap((event) => ('on' in event ? [event.on] : []));
+  const { count, regular } = billsThrough(first, matures ?? openLineEnds(start, days));
   return {
     kind: 'loan',
     currency: document.currency,
@@ -67,16 +64,4 @@ function firstBill(document: CreditLineDocument, start: number, read: AmountRead
       read.fault('firstBill', `The first bill must come after the start, ${formatDay(start)}.`);
   }
   return matures !== undefined && matures > start ? Math.min(first, matures) : first;
-}
-
-function lastDay(events: readonly LoanEvent[], start: number): number {
-  return events.reduce((last, event) => ('on' in event ? Math.max(last, event.on) : last), start);
-}
-
-/** How many bills there are through a day, the last of them on it, and whether that is a regular one. */
-function bills(first: number, ends: number): { count: number; regular: boolean } {
-  let count = 1;
-  while (addMonths(first, count, true) <= ends) count += 1;
-  const regular = addMonths(first, count - 1, true) === ends;
-  return { count: regular || first >= ends ? count : count + 1, regular };
 }

@@ -2,8 +2,10 @@ import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { BeyondExact } from '../beyond-exact.ts';
 import { TermsFault } from '../terms-fault.ts';
 import { buildLoanSchedule } from './build-loan-schedule.ts';
+import { billsThrough, openLineEnds } from './credit-line-bills.ts';
 import { eventDay, eventsOf, type LoanEvent } from './loan-events.ts';
 import type { LoanSchedule } from './loan-schedule.ts';
+import type { LoanTerms } from './loan-terms.ts';
 import { dueNamed } from './receipts.ts';
 
 /**
@@ -21,12 +23,19 @@ export function asKnownOn(
   const { terms } = schedule;
   const events = eventsKnownOn(schedule, on, regularExtra);
   const fixings = terms.index?.fixings.filter((fixing) => fixing.on <= on);
+  const phases = phasesKnownOn(terms, on);
   const same =
+    phases === terms.phases &&
     events.length === terms.events.length &&
     events.every((event, at) => event === terms.events[at]) &&
     fixings?.length === terms.index?.fixings.length;
   if (same) return schedule;
-  const known = { ...terms, events, ...(terms.index && fixings && { index: { ...terms.index, fixings } }) };
+  const known = {
+    ...terms,
+    phases,
+    events,
+    ...(terms.index && fixings && { index: { ...terms.index, fixings } }),
+  };
   return remembered(schedule, knowledge(schedule, on, regularExtra), () => {
     try {
       return buildLoanSchedule(known);
@@ -46,6 +55,18 @@ export type RegularExtra = 'paid' | 'going-on';
 
 /** Events that move no row: where only these are still to come, the schedule is as it is. */
 const besideTheRows: readonly LoanEvent['type'][] = ['fee', 'presentation'];
+
+/** A line without a maturity is billed for a year after the last event that is known. */
+function phasesKnownOn(
+  { phases, creditLine, atEnd, start, first, events }: LoanTerms,
+  on: CalendarDay,
+): LoanTerms['phases'] {
+  const [phase] = phases;
+  if (!creditLine || atEnd === 'pay' || phase?.type !== 'interest-only') return phases;
+  const days = events.map(eventDay).filter((day) => day <= on);
+  const { count } = billsThrough(first, openLineEnds(start, days));
+  return count >= phase.count ? phases : [{ ...phase, count }];
+}
 
 function eventsKnownOn(
   { terms, stretches }: LoanSchedule,
@@ -71,6 +92,7 @@ function eventsKnownOn(
 
 /** What is known on a day, told apart from what is known on others. */
 function knowledge({ terms, stretches }: LoanSchedule, on: CalendarDay, regularExtra: RegularExtra): string {
+  const bills = phasesKnownOn(terms, on)[0];
   const known = terms.events.map((event) => {
     if (besideTheRows.includes(event.type)) return '';
     if (event.type === 'extra-each-payment' && event.from <= on) {
@@ -79,7 +101,8 @@ function knowledge({ terms, stretches }: LoanSchedule, on: CalendarDay, regularE
     if (eventDay(event) <= on) return 1;
     return event.type === 'paid' && (dueNamed(stretches, event.due) ?? Infinity) <= on ? 2 : 0;
   });
-  return `${known.join()} ${terms.index?.fixings.filter((fixing) => fixing.on <= on).length ?? 0}`;
+  const count = bills?.type === 'interest-only' ? bills.count : 0;
+  return `${known.join()} ${count} ${terms.index?.fixings.filter((fixing) => fixing.on <= on).length ?? 0}`;
 }
 
 /** Several figures of one day, and of days between which nothing happens, ask for the same. */

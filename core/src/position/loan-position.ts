@@ -81,7 +81,13 @@ export function currentPortion(schedule: LoanSchedule, on: CalendarDay, outstand
   if (outstanding === 0) return 0;
   const stated = presentationOn(schedule.terms.events, on);
   if (stated) return stated.as === 'current' ? outstanding : 0;
+  if (endsOnDemand(schedule)) return outstanding;
   return principalDue(asKnownOn(schedule, on), on, addMonths(on, 12, true), outstanding);
+}
+
+/** Whether a line runs without a maturity: no right to put its settlement off for a year (IAS 1.69(d), 1.76). */
+export function endsOnDemand(schedule: LoanSchedule): boolean {
+  return schedule.terms.creditLine !== undefined && schedule.terms.atEnd === 'leave';
 }
 
 /** Contractual principal due after a day to the end of another, with what is in arrears by then. Minor units. */

@@ -3,7 +3,7 @@ import type { Schedule } from '../instrument/instrument.ts';
 import { asKnownOn } from '../loan/as-known-on.ts';
 import { presentationOn } from '../presentation.ts';
 import { faceDue } from './bond-position.ts';
-import { principalDue } from './loan-position.ts';
+import { endsOnDemand, principalDue } from './loan-position.ts';
 import { position } from './position.ts';
 
 /** How many single years the amounts due are shown for before all later ones together. */
@@ -19,7 +19,8 @@ export function maturities(schedule: Schedule, on: CalendarDay): number[] {
   if (outstanding === 0) return due;
   const ends = Array.from({ length: yearsApart }, (_, year) => addMonths(on, 12 * (year + 1), true));
   // What can be called on demand, or is in breach, counts when it can first be asked for (IFRS 7.B11C(a)).
-  if (presentationOn(schedule.terms.events, on)?.as === 'current') {
+  const onDemand = schedule.kind !== 'bond' && endsOnDemand(schedule);
+  if (onDemand || presentationOn(schedule.terms.events, on)?.as === 'current') {
     due[0] = outstanding;
     return due;
   }
