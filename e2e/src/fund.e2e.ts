@@ -17,7 +17,7 @@ test('a fund that repays a bond is composed, explained, kept, and taken out as a
   await expect(sums.getByText('33,333.33', { exact: true })).toBeVisible();
   await expect(sums.getByText('33,333.63', { exact: true })).toBeVisible();
   await expect(sums.getByText('1 Apr 2034')).toBeVisible();
-  await expect(page.getByText('7 of 7 proofs hold')).toBeVisible();
+  await expect(page.getByRole('button', { name: '7 of 7 proofs hold' })).toBeVisible();
   await expectAccessible(page);
   // A number left open ends with the first deposit that reaches the goal.
   await field('How many').fill('');

@@ -133,7 +133,7 @@ test('5. the month’s payment is recorded as paid, late, with its date and amou
   await page.getByRole('button', { name: 'Record', exact: true }).click();
   await expect(page.getByText('46,611.29 recorded on 19 Oct 2026')).toBeVisible();
   await page.getByRole('tab', { name: 'History' }).click();
-  await expect(page.getByText('Payment due 2026-10-15 recorded')).toBeVisible();
+  await expect(page.getByText('Payment due 15 Oct 2026 recorded: 46,611.29 on 19 Oct 2026')).toBeVisible();
 });
 
 test('6. the month is closed: worked out, balanced, locked; the next opens with the reversals', async ({
