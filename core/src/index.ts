@@ -20,8 +20,6 @@ export * from './compare/redemption-outcome.ts';
 export * from './entries/account-role.ts';
 export { accrualChoices, type AccrualChoice } from './entries/accruals.ts';
 export * from './entries/balances.ts';
-export { bondIssueEntry } from './entries/bond-entries.ts';
-export { loanIssueEntry } from './entries/loan-entries.ts';
 export * from './entries/close-entries.ts';
 export * from './entries/entries.ts';
 export * from './entries/entry.ts';

@@ -3,7 +3,7 @@ import type { Schedule } from '../instrument/instrument.ts';
 import { position } from '../position/position.ts';
 import type { AccountRole } from './account-role.ts';
 import { withAccruals, type AccrualChoice, type EntrySource } from './accruals.ts';
-import { bondAccrualEntry, bondRedemptionEntry, bondRowEntries } from './bond-entries.ts';
+import { bondAccrualEntry, bondIssueEntry, bondRedemptionEntry, bondRowEntries } from './bond-entries.ts';
 import { entryOf, inOrder, type Entry } from './entry.ts';
 import { loanAccrualEntry, loanIssueEntry, loanRowEntry, feesBetween, loanFeeEntry } from './loan-entries.ts';
 import { periodEndBefore, periodEnds, type PeriodLength } from './period-ends.ts';
@@ -56,6 +56,11 @@ function ownEntries(schedule: Schedule, from: CalendarDay, to: CalendarDay): (En
   }
   if (within(schedule.terms.matures)) found.push(bondRedemptionEntry(schedule));
   return found;
+}
+
+/** The entry that an instrument begins with: the loan received or taken on, the bond issued. */
+export function issueEntry(schedule: Schedule): Entry | undefined {
+  return schedule.kind === 'loan' ? loanIssueEntry(schedule) : bondIssueEntry(schedule);
 }
 
 /** The accrual of a period end, with amortization where there is any. */

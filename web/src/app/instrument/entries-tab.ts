@@ -26,10 +26,12 @@ import { IssueEntry } from './issue-entry';
         <p class="dim" role="status">Drawing up the entries…</p>
       }
     </section>
-    <section class="sheet">
-      <h2>On issue</h2>
-      <coffer-issue-entry [schedule]="instrument().read.schedule" />
-    </section>
+    @if (!issuedInMonth()) {
+      <section class="sheet">
+        <h2>On issue</h2>
+        <coffer-issue-entry [schedule]="instrument().read.schedule" />
+      </section>
+    }
   `,
   styles: `
     :host {
@@ -54,6 +56,10 @@ export class EntriesTab {
   protected readonly month = computed(() => showMonth(this.asOf.date()));
   protected readonly entries = signal<readonly EntryView[] | undefined>(undefined);
   protected readonly failed = signal('');
+  /** Whether the entries of the month hold the issue entry already. */
+  protected readonly issuedInMonth = computed(
+    () => this.entries()?.some(({ kind }) => kind === 'issue') ?? false,
+  );
 
   constructor() {
     combineLatest([toObservable(this.instrument), this.asOf.date$])

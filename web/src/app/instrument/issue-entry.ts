@@ -1,5 +1,5 @@
 import { inject, ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { bondIssueEntry, loanIssueEntry, type Schedule } from '@coffer/core';
+import { issueEntry, type Schedule } from '@coffer/core';
 import { EntryList } from '../journal/entry-list';
 import { entryViews } from '../journal/entry-views';
 import { CompanyService } from '../company/company.service';
@@ -16,8 +16,7 @@ export class IssueEntry {
   readonly schedule = input.required<Schedule>();
 
   protected readonly entries = computed(() => {
-    const schedule = this.schedule();
-    const entry = schedule.kind === 'loan' ? loanIssueEntry(schedule) : bondIssueEntry(schedule);
+    const entry = issueEntry(this.schedule());
     return entryViews(entry ? [entry] : [], this.company.accounts());
   });
 }

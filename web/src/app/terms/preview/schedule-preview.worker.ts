@@ -1,9 +1,8 @@
 import { stretchSpans } from '../timeline/stretch-spans';
 import { entriesJson, readInstrument, scheduleJson } from '@coffer/contract';
 import {
-  bondIssueEntry,
   formatAmount,
-  loanIssueEntry,
+  issueEntry,
   minorUnits,
   paymentsMade,
   type LoanSchedule,
@@ -18,7 +17,7 @@ import type {
 } from './schedule-preview';
 
 function issueLines(schedule: Schedule): readonly PreviewLine[] {
-  const entry = schedule.kind === 'loan' ? loanIssueEntry(schedule) : bondIssueEntry(schedule);
+  const entry = issueEntry(schedule);
   if (!entry) return [];
   const [published] = entriesJson([entry], schedule.terms.digits) as { lines: PreviewLine[] }[];
   return published?.lines ?? [];
