@@ -5,18 +5,9 @@ import { ratio } from '../money/ratio.ts';
 import { buildLoanSchedule } from './build-loan-schedule.ts';
 import type { LoanEvent } from './loan-events.ts';
 import type { LoanRow } from './loan-schedule.ts';
-import type { LoanTerms, Phase } from './loan-terms.ts';
-import { day, failing, level, percent, plainLoan, rowsOf } from './plain-loan.ts';
+import type { LoanTerms } from './loan-terms.ts';
+import { day, failing, level, percent, plainLoan, rowsOf, thousand } from './plain-loan.ts';
 
-/** 1,000.00 at 12 % from New Year 2025, monthly, changed as asked. */
-const thousand = (phases: readonly Phase[], more: Partial<LoanTerms> = {}): LoanTerms =>
-  plainLoan(phases, {
-    amount: 100_000,
-    annualRate: percent('12'),
-    start: day('2025-01-01'),
-    first: day('2025-02-01'),
-    ...more,
-  });
 const step = (from: string, payment: 're-level' | 'keep'): LoanTerms['rateSteps'][number] => ({
   from: day(from),
   annualRate: percent('24'),

@@ -43,3 +43,14 @@ export function plainLoan(phases: readonly Phase[], more: Partial<LoanTerms> = {
 export const rowsOf = (each: LoanTerms): LoanRow[] => loanRows(buildLoanSchedule(each));
 export const failing = (each: LoanTerms): unknown[] =>
   loanProofs(buildLoanSchedule(each)).filter(({ holds }) => !holds);
+
+/** 1,000.00 at 12 % from New Year 2025, monthly from 1 February, changed as asked. */
+export function thousand(phases: readonly Phase[], more: Partial<LoanTerms> = {}): LoanTerms {
+  return plainLoan(phases, {
+    amount: 100_000,
+    annualRate: percent('12'),
+    start: day('2025-01-01'),
+    first: day('2025-02-01'),
+    ...more,
+  });
+}

@@ -9,19 +9,13 @@ import { amortizedCosts, costAmortization } from '../loan/costs/issue-costs.ts';
 import { eventDay, type LoanEvent } from '../loan/loan-events.ts';
 import type { LoanTerms } from '../loan/loan-terms.ts';
 import { dueNamed } from '../loan/receipts.ts';
-import { day, level, percent, plainLoan } from '../loan/plain-loan.ts';
+import { day, level, thousand } from '../loan/plain-loan.ts';
 import { ratio } from '../money/ratio.ts';
 import { interestExpense } from './interest-expense.ts';
 import { position } from './position.ts';
 
-const thousand = (more: Partial<LoanTerms> = {}, phases = [level(5)]): LoanTerms =>
-  plainLoan(phases, {
-    amount: 100_000,
-    annualRate: percent('12'),
-    start: day('2025-01-01'),
-    first: day('2025-02-01'),
-    ...more,
-  });
+const fivePayments = (more: Partial<LoanTerms> = {}, phases = [level(5)]): LoanTerms =>
+  thousand(phases, more);
 const at = (terms: LoanTerms, on: string): ReturnType<typeof position> =>
   position(buildLoanSchedule(terms), day(on));
 
@@ -35,16 +29,16 @@ describe('what is known on a day', () => {
       on: day(on),
       amount,
     });
-    const late = at(thousand({ ...yearly, events: [paid('2026-06-01', 27_741)] }), '2026-03-31');
+    const late = at(fivePayments({ ...yearly, events: [paid('2026-06-01', 27_741)] }), '2026-03-31');
     expect(late.current).toBe(31_482);
-    expect(late).toEqual(at(thousand({ ...yearly, events: [paid('2026-01-01', 0)] }), '2026-03-31'));
+    expect(late).toEqual(at(fivePayments({ ...yearly, events: [paid('2026-01-01', 0)] }), '2026-03-31'));
   });
 
   it('a payment changed later is not in the current portion before', () => {
     const change: LoanEvent = { type: 'payment-change', on: day('2025-06-01'), payment: 5_000 };
     const long = [level(36)];
-    expect(at(thousand({ events: [change] }, long), '2025-03-31')).toEqual(
-      at(thousand({}, long), '2025-03-31'),
+    expect(at(fivePayments({ events: [change] }, long), '2025-03-31')).toEqual(
+      at(fivePayments({}, long), '2025-03-31'),
     );
   });
 
@@ -102,17 +96,17 @@ describe('costs of a loan', () => {
     ['straight-line', 1_516],
     ['effective', 901],
   ] as const)('by the %s method do not move for what happens later', (method, left) => {
-    expect(at(thousand(costs(method), six), '2025-03-31').unamortizedIssueCosts).toBe(left);
-    const terms = thousand({ ...costs(method), events: [changed] }, six);
+    expect(at(fivePayments(costs(method), six), '2025-03-31').unamortizedIssueCosts).toBe(left);
+    const terms = fivePayments({ ...costs(method), events: [changed] }, six);
     expect(at(terms, '2025-03-31').unamortizedIssueCosts).toBe(left);
     const { amortized } = costAmortization(buildLoanSchedule(terms));
-    const plain = costAmortization(buildLoanSchedule(thousand(costs(method), six))).amortized;
+    const plain = costAmortization(buildLoanSchedule(fivePayments(costs(method), six))).amortized;
     expect([...amortized.subarray(0, 4)]).toEqual([...plain.subarray(0, 4)]);
     expect(amortized.reduce((sum, each) => sum + each, 0)).toBe(3_000);
   });
 
   it('are amortized with the last payment, also where a balance is left', () => {
-    const terms = thousand({ issueCosts: { amount: 1_000, method: 'straight-line' }, atEnd: 'leave' }, [
+    const terms = fivePayments({ issueCosts: { amount: 1_000, method: 'straight-line' }, atEnd: 'leave' }, [
       level(3, 60),
     ]);
     const schedule = buildLoanSchedule(terms);
@@ -123,7 +117,7 @@ describe('costs of a loan', () => {
   // An event on 15 March: 14 of the 31 days of the third period have passed, the rest goes by what then remains.
   it('are spread anew from the day of an event, by what is left of the running period', () => {
     const fee: LoanEvent = { type: 'fee', on: day('2025-03-15'), amount: 620, treatment: 'defer' };
-    const terms = thousand({ ...costs('straight-line'), events: [fee] }, six);
+    const terms = fivePayments({ ...costs('straight-line'), events: [fee] }, six);
     const before = 1_000 + Math.round((500 * 14) / 31);
     const each = (3_620 - before) / (17 / 31 + 3);
     const { amortized } = costAmortization(buildLoanSchedule(terms));
@@ -150,7 +144,7 @@ describe('costs of a loan', () => {
 });
 
 describe('a credit line', () => {
-  const line = thousand(
+  const line = fivePayments(
     {
       amount: 0,
       start: day('2025-01-10'),
@@ -183,7 +177,7 @@ describe('a credit line', () => {
   });
 
   it('taken on with costs not yet amortized brings them in against opening balances, not cash', () => {
-    const takenOn = thousand({
+    const takenOn = fivePayments({
       takenOn: { accruedInterest: 0 },
       issueCosts: { amount: 500, method: 'straight-line' },
     });
