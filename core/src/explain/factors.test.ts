@@ -1,11 +1,13 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { arbitraryBondWithEvents } from '../bond/arbitrary-bond.ts';
+import { arbitraryFund } from '../fund/arbitrary-fund.ts';
+import { buildFundSchedule } from '../fund/build-fund-schedule.ts';
 import { buildSchedule, firstDay, lastDay } from '../instrument/instrument.ts';
 import { arbitraryLoanWithEvents, canBeScheduled } from '../loan/arbitrary-loan.ts';
 import { chargesInterest } from '../loan/loan-schedule.ts';
 import type { LoanTerms } from '../loan/loan-terms.ts';
-import { explainBondFigure, explainLoanFigure, explainPosition } from './explain.ts';
+import { explainBondFigure, explainFundFigure, explainLoanFigure, explainPosition } from './explain.ts';
 import type { ExplainStep, Explanation } from './explanation.ts';
 
 /** What a factor says, as a reader takes it: a share of a year, a percentage, a decimal. */
@@ -82,6 +84,16 @@ it('multiplied out, every sentence comes to its figure', () => {
           near(explainBondFigure(schedule, index, 'expense'), digits);
         }
       });
+    }),
+    { numRuns: 120 },
+  );
+  fc.assert(
+    fc.property(arbitraryFund, (terms) => {
+      if (terms.rounding.interest === 'none' || terms.rounding.deposit === 'none') return;
+      const schedule = buildFundSchedule(terms);
+      for (const index of schedule.rows.keys()) {
+        near(explainFundFigure(schedule, index, 'interest'), terms.digits);
+      }
     }),
     { numRuns: 120 },
   );
