@@ -1,4 +1,12 @@
-import { BeyondExact, position, proofsOf, type CalendarDay, type Proof, type Schedule } from '@coffer/core';
+import {
+  BeyondExact,
+  lastDay,
+  position,
+  proofsOf,
+  type CalendarDay,
+  type Proof,
+  type Schedule,
+} from '@coffer/core';
 import { readInstrument, type FiguresView, type InstrumentDocument, type Unworkable } from '@coffer/contract';
 
 /** A stored version of an instrument. */
@@ -60,6 +68,15 @@ function rowsOf({ schedule }: KnownInstrument): number {
 export function figuresOn({ schedule }: Pick<KnownInstrument, 'schedule'>, day: CalendarDay): FiguresView {
   const { on, next, ...figures } = position(schedule, day);
   return figures;
+}
+
+/** Whether an instrument has ended by a day and leaves nothing: a line that is not drawn still runs. */
+export function isSettled(
+  { schedule }: Pick<KnownInstrument, 'schedule'>,
+  figures: FiguresView,
+  day: CalendarDay,
+): boolean {
+  return lastDay(schedule) <= day && Object.values(figures).every((figure) => figure === 0);
 }
 
 const failingOf = new WeakMap<Schedule, Proof | null>();

@@ -13,7 +13,7 @@ import {
 import type { CloseRow, Unworkable } from '@coffer/contract';
 import { companyOf } from '../company/company-store.ts';
 import { newestVersions } from '../instruments/instrument-store.ts';
-import { figuresOn, workedOut, type KnownInstrument } from '../instruments/known-instruments.ts';
+import { figuresOn, isSettled, workedOut, type KnownInstrument } from '../instruments/known-instruments.ts';
 import { inShares } from '../workers/shares.ts';
 import { accrualChoicesOf, monthStart, type AccrualChoices, type PeriodRow } from './period-store.ts';
 
@@ -65,8 +65,8 @@ export function instrumentWork(
   const made = closeEntries(schedule, end, begun, posted, choices.before, choices.now);
   const figures = figuresOn(instrument, end);
   const figuresBefore = figuresOn(instrument, before);
-  const nothing = figures.carrying === 0 && figuresBefore.carrying === 0 && figures.unpaidInterest === 0;
-  if (nothing && made.inPeriod.length === 0) return undefined;
+  const settled = isSettled(instrument, figures, end) && isSettled(instrument, figuresBefore, before);
+  if (settled && made.inPeriod.length === 0) return undefined;
   const row: CloseRow = {
     id,
     name: document.name,

@@ -16,6 +16,7 @@ import { newestVersions } from '../instruments/instrument-store.ts';
 import { figuresOfRow, type ReportedRow } from '../instruments/instrument-view.ts';
 import {
   figuresOn,
+  isSettled,
   workedOut,
   type KnownInstrument,
   type StoredVersion,
@@ -54,16 +55,17 @@ async function registerOn(database: Knex, companyId: number, on: string): Promis
       if (firstDay(instrument.schedule) > day) return { unrecordedOf };
       const row = registerRow(instrument, figures ?? figuresOn(instrument, day), day);
       const seenTo = attentionOn(instrument, row.figures, day);
-      return { unrecordedOf, row, seenTo, dues: maturities(instrument.schedule, day) };
+      const over = isSettled(instrument, row.figures, day);
+      return { unrecordedOf, row, over, seenTo, dues: maturities(instrument.schedule, day) };
     });
     if ('unworkable' in worked) {
       unworkable.push(worked.unworkable);
       return;
     }
-    const { unrecordedOf, row, seenTo = [], dues = [] } = worked.made;
+    const { unrecordedOf, row, over, seenTo = [], dues = [] } = worked.made;
     unrecorded.push(...unrecordedOf);
     attention.push(...seenTo);
-    if (row && row.figures.carrying === 0 && row.figures.unpaidInterest === 0) settled += 1;
+    if (over) settled += 1;
     else if (row) rows.push(row);
     dues.forEach((amount, year) => {
       due[year] = (due[year] ?? 0) + amount;

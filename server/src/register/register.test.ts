@@ -124,6 +124,30 @@ describe('the register', () => {
     // 30 of 31 days of an even month of 100,000 at 6 %: 500 × 30/31.
     expect(rowOf(after, 'Register loan')?.figures.accruedInterest).toBe(48_387);
   });
+
+  it('shows a line that is not drawn: its fee accrues and its costs are an asset', async () => {
+    const document = {
+      document: 'coffer.instrument/1',
+      kind: 'credit-line',
+      name: 'Undrawn line',
+      currency: 'EUR',
+      limit: '100000.00',
+      start: '2026-10-01',
+      matures: '2027-10-01',
+      rate: { annual: '6%', dayCount: 'ACT/360' },
+      firstBill: '2026-11-01',
+      unusedFee: '0.5%',
+      issueCosts: { amount: '1200.00' },
+    };
+    expect((await preparer.call('POST', '/api/instruments', { document })).status).toBe(200);
+    const figures = rowOf(await register('2026-10-31'), 'Undrawn line')?.figures;
+    // 100,000 × 0.5 % × 30/360 of fee; of 100.00 of costs for October 30/31 are used (common practice).
+    expect(figures).toMatchObject({ outstanding: 0, carrying: 0, accruedFee: 4_167, deferredCosts: 110_323 });
+    const { body } = await preparer.call('GET', '/api/periods/2026-10-31/close');
+    expect(body.rows.find(({ name }: { name: string }) => name === 'Undrawn line')).toMatchObject({
+      figures,
+    });
+  });
 });
 
 describe('the journal', () => {
