@@ -1,3 +1,5 @@
+import { least } from '../money/grains.ts';
+
 /** What is owed as a payment comes in. Grains, none below zero. */
 export interface Owed {
   /** Interest and fees that fell due before and were not paid. */
@@ -27,8 +29,6 @@ export interface Allocation {
   /** What nobody is owed. */
   readonly over: bigint;
 }
-
-const least = (a: bigint, b: bigint): bigint => (a < b ? a : b);
 
 /**
  * Shares a payment out: interest and fee first, also where more is paid than is asked for, then principal, the part

@@ -1,3 +1,4 @@
+import { atLeastZero } from '../money/grains.ts';
 import type { PaymentSetting } from './loan-schedule.ts';
 import type { LoanTerms } from './loan-terms.ts';
 import type { Stretch } from './stretch.ts';
@@ -30,8 +31,6 @@ export interface AskedFrom {
   readonly ahead: { readonly interest: bigint; readonly principal: bigint };
   readonly grains: bigint;
 }
-
-const atLeastZero = (a: bigint): bigint => (a > 0n ? a : 0n);
 
 /** What the agreement asks for in a row, less what was paid for it ahead. A pure function of its terms. */
 export function askedPayment(from: AskedFrom): Asked {

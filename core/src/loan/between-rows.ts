@@ -1,8 +1,9 @@
 import { formatDay } from '../calendar/calendar-day.ts';
 import { formatAmount } from '../money/amount-text.ts';
+import { atLeastZero, least } from '../money/grains.ts';
 import { TermsFault } from '../terms-fault.ts';
 import type { BetweenEvent } from './between-events.ts';
-import { atLeastZero, least, noAmounts, type LoanLedger } from './loan-ledger.ts';
+import { noAmounts, type LoanLedger } from './loan-ledger.ts';
 import { minorUnits, type LoanTerms } from './loan-terms.ts';
 import type { ExactRow } from './row-writer.ts';
 import type { PaymentAgreement } from './payment-agreement.ts';

@@ -1,10 +1,11 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
+import { atLeastZero, least } from '../money/grains.ts';
 import { allocate } from './allocate.ts';
 import { askedPayment } from './asked-payment.ts';
 import type { BetweenEvent, EventQueue } from './between-events.ts';
 import type { BetweenRows } from './between-rows.ts';
 import { eventsOf, type ExtraEachPayment } from './loan-events.ts';
-import { atLeastZero, least, type LoanLedger } from './loan-ledger.ts';
+import type { LoanLedger } from './loan-ledger.ts';
 import type { LoanTerms } from './loan-terms.ts';
 import type { PaymentAgreement } from './payment-agreement.ts';
 import type { Receipt } from './receipts.ts';

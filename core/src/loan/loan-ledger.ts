@@ -14,9 +14,6 @@ import type { Stretch } from './stretch.ts';
 /** The amounts of a row that moves none of them. */
 export const noAmounts = { payment: 0n, interest: 0n, principal: 0n, extra: 0n, added: 0n, fee: 0n };
 
-export const least = (a: bigint, b: bigint): bigint => (a < b ? a : b);
-export const atLeastZero = (a: bigint): bigint => (a > 0n ? a : 0n);
-
 /** Interest and fee charged with a row, what was brought in included. Grains. */
 export interface Charged {
   readonly interest: bigint;

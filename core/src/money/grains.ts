@@ -6,6 +6,11 @@ import { roundRatio, type Ties } from './round-ratio.ts';
  */
 export const fineGrains = 10n ** 30n;
 
+/** The smaller of two amounts in grains. */
+export const least = (a: bigint, b: bigint): bigint => (a < b ? a : b);
+/** An amount in grains, none below zero. */
+export const atLeastZero = (a: bigint): bigint => (a > 0n ? a : 0n);
+
 /** Decimals of a minor unit that are compared before an unrounded amount is rounded for showing. */
 const comparedPlaces = 10n ** 18n;
 
