@@ -57,6 +57,7 @@ type Figure = 'outstanding' | 'accruedInterest' | 'unpaidInterest' | 'carrying' 
       (choose)="onChoose($event)"
     />
   `,
+  styleUrl: './picture.scss',
   styles: `
     :host {
       display: flex;
@@ -64,31 +65,6 @@ type Figure = 'outstanding' | 'accruedInterest' | 'unpaidInterest' | 'carrying' 
       gap: 10px;
       flex: 1;
       min-height: 0;
-    }
-    .picture {
-      padding: 8px 14px 6px;
-    }
-    coffer-chart {
-      display: block;
-      height: 104px;
-    }
-    .legend {
-      display: flex;
-      flex-wrap: wrap;
-      gap: 0 14px;
-      font-size: 12px;
-      align-items: center;
-    }
-    .paid {
-      margin-left: auto;
-    }
-    .swatch {
-      display: inline-block;
-      width: 9px;
-      height: 9px;
-      margin-right: 5px;
-      border-radius: 2px;
-      background: currentColor;
     }
   `,
 })

@@ -51,7 +51,7 @@ import { asOfBand, rowId, type ScheduleRow } from './schedule-model';
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './schedule-tab.html',
-  styleUrl: './schedule-tab.scss',
+  styleUrls: ['./picture.scss', './schedule-tab.scss'],
   host: { '(document:keydown)': 'onKey($event)' },
 })
 export class ScheduleTab {
