@@ -38,7 +38,7 @@ export function loanIssueEntry({ terms }: LoanSchedule): Entry | undefined {
       [role, costs],
     ]);
   }
-  return entryOf(terms.start, 'issue', 'Loan received', null, [
+  return entryOf(terms.start, 'issue', terms.creditLine ? 'Credit line arranged' : 'Loan received', null, [
     ['cash', terms.amount - costs],
     [role, costs],
     ['loan-payable', -terms.amount],
@@ -125,11 +125,18 @@ export function loanAccrualEntry(schedule: LoanSchedule, on: CalendarDay): Entry
   let withRows = 0;
   for (let row = 0; row < length && (date[row] as number) <= on; row += 1) withRows += amortized[row] ?? 0;
   const costs = amortizedCosts(schedule, on) - withRows;
-  const memo = costs === 0 ? 'Interest accrued' : 'Interest accrued and costs amortized';
-  return entryOf(on, 'accrual', `${memo} to ${formatDay(on)}`, null, [
+  return entryOf(on, 'accrual', `${accrualMemo(accrued, fee, costs)} to ${formatDay(on)}`, null, [
     ['interest-expense', accrued + costs],
     ['fees', fee],
     [costsRole(terms), -costs],
     ['interest-payable', -accrued - fee],
   ]);
+}
+
+/** What an accrual says of itself: only what it holds. */
+function accrualMemo(accrued: number, fee: number, costs: number): string {
+  const owed = [...(accrued === 0 ? [] : ['interest']), ...(fee === 0 ? [] : ['fee'])].join(' and ');
+  const parts = [...(owed === '' ? [] : [`${owed} accrued`]), ...(costs === 0 ? [] : ['costs amortized'])];
+  const said = parts.join(' and ');
+  return said.charAt(0).toUpperCase() + said.slice(1);
 }

@@ -36,7 +36,7 @@ import { IssueEntry } from './issue-entry';
   styles: `
     :host {
       display: grid;
-      grid-template-columns: repeat(auto-fit, minmax(min(420px, 100%), 1fr));
+      grid-template-columns: repeat(auto-fill, minmax(min(420px, 100%), 1fr));
       gap: 14px;
       align-items: start;
       overflow: auto;

@@ -264,13 +264,14 @@ function gridRows(schedule: LoanSchedule, at: Moment): GridRow<ScheduleRow>[] {
     item: { index },
     quiet: index <= last,
   }));
-  const { accruedInterest, outstanding, unpaidInterest } = position(schedule, at.on);
+  const { accruedInterest, accruedFee, outstanding, unpaidInterest } = position(schedule, at.on);
   if (outstanding > 0 || unpaidInterest > 0 || terms.creditLine) {
     const accrued = showAmount(accruedInterest, terms.digits);
+    const fee = accruedFee === 0 ? '' : `, and ${showAmount(accruedFee, terms.digits)} of fee`;
     rows.splice(last + 1, 0, {
       type: 'band',
       id: asOfBand,
-      text: `${showDay(at.on)} · period end: ${accrued} accrued ${accruedText(schedule, at.on)}`,
+      text: `${showDay(at.on)} · period end: ${accrued} accrued ${accruedText(schedule, at.on)}${fee}`,
     });
   }
   return rows;

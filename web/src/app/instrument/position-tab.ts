@@ -30,7 +30,14 @@ interface MonthEnd {
   readonly on: CalendarDay;
 }
 
-type Figure = 'outstanding' | 'accruedInterest' | 'unpaidInterest' | 'carrying' | 'current' | 'nonCurrent';
+type Figure =
+  | 'outstanding'
+  | 'accruedInterest'
+  | 'unpaidInterest'
+  | 'deferredCosts'
+  | 'carrying'
+  | 'current'
+  | 'nonCurrent';
 
 /** Where the instrument stands at every month end of its life; choosing one moves the as-of date there. */
 @Component({
@@ -96,6 +103,15 @@ export class PositionTab {
       ...(tone && { tone }),
       cell: ({ on }) => showAmount(position(schedule, on)[key], digits),
     });
+    const accrued: GridColumn<MonthEnd> = {
+      ...figure('accruedInterest', 'Accrued', 'interest'),
+      cell: ({ on }) => {
+        const { accruedInterest, accruedFee } = position(schedule, on);
+        return showAmount(accruedInterest + accruedFee, digits);
+      },
+    };
+    const line = schedule.kind === 'loan' && schedule.terms.creditLine !== undefined;
+    const costsAside = line && schedule.terms.issueCosts ? [figure('deferredCosts', 'Costs deferred')] : [];
     const bond = schedule.kind === 'bond';
     const unamortized: GridColumn<MonthEnd> = {
       key: 'unamortized',
@@ -112,10 +128,11 @@ export class PositionTab {
       { key: 'on', title: 'Month end', align: 'left', track: '120px', cell: ({ on }) => showDay(on) },
       figure('outstanding', bond ? 'Face' : 'Outstanding'),
       ...(bond ? [unamortized, figure('carrying', 'Carrying')] : []),
-      figure('accruedInterest', 'Accrued', 'interest'),
+      accrued,
       ...(schedule.kind === 'bond' ? [] : [figure('unpaidInterest', unpaidTitle(schedule))]),
       figure('current', 'Current'),
       figure('nonCurrent', 'Non-current'),
+      ...costsAside,
     ];
   });
 

@@ -82,7 +82,7 @@ export class RegisterPage {
       ...unrecorded.map(({ instrumentId, name, due }) => ({
         instrumentId,
         name,
-        on: this.shortDay(due),
+        on: showDay(due),
         tone: 'wrong',
         word: 'not recorded',
       })),
