@@ -96,6 +96,7 @@ if (wanted === 'server' || wanted === 'all') {
   ids.push(
     await build('server', folders, 'server.mjs', async () => {
       await bundle('server/src/instruments/files/file-worker.ts', 'file-worker.mjs', true);
+      await bundle('server/src/workers/figure-worker.ts', 'figure-worker.mjs', true);
       await bundle('server/src/main.ts', 'server.mjs', true);
     }),
   );

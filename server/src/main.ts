@@ -6,19 +6,24 @@ import { connect } from './database/connect.ts';
 import { migrate } from './database/migrate.ts';
 import { loadDemo } from './demo/load-demo.ts';
 import { application } from './http/app.ts';
+import { FigureThreads } from './workers/figure-threads.ts';
 
 const configuration = readConfiguration(process.env);
 const logger = pino({ level: configuration.COFFER_LOG });
 const database = connect(configuration.COFFER_DATABASE);
 await migrate(database);
-if (configuration.COFFER_DEMO !== undefined) await loadDemo(database, configuration.COFFER_DEMO, logger);
+const workersFolder = fileURLToPath(new URL('.', import.meta.url));
+const figures = new FigureThreads(workersFolder, logger);
+if (configuration.COFFER_DEMO !== undefined)
+  await loadDemo(database, figures, configuration.COFFER_DEMO, logger);
 
 const { app, end } = application({
   database,
   databaseUrl: configuration.COFFER_DATABASE,
   secret: configuration.COFFER_SECRET,
   logger,
-  workersFolder: fileURLToPath(new URL('.', import.meta.url)),
+  figures,
+  workersFolder,
   siteFolder: configuration.COFFER_SITE,
 });
 const server = createServer(app);
@@ -32,6 +37,7 @@ async function stop(signal: string): Promise<void> {
   server.close();
   server.closeIdleConnections();
   await end();
+  await figures.end();
   await database.destroy();
 }
 process.once('SIGTERM', () => void stop('SIGTERM'));

@@ -9,6 +9,7 @@ import { createInstrument } from '../instruments/change-instrument.ts';
 import { recordPayments } from '../payments/record-payments.ts';
 import { lockPeriod } from '../periods/lock-period.ts';
 import { hashPassword } from '../session/passwords.ts';
+import type { FigureThreads } from '../workers/figure-threads.ts';
 
 /** A company to set up: who works there, its accounts, and how far its books are closed. */
 const demoCompany = v.strictObject({
@@ -40,7 +41,12 @@ function readJson(folder: string, name: string): unknown {
  * Loads a demo company into a database that holds none, all or nothing: its instruments from their documents,
  * its closed months by closing them one after another, then the payments recorded since.
  */
-export async function loadDemo(database: Knex, folder: string, logger: Logger): Promise<void> {
+export async function loadDemo(
+  database: Knex,
+  figures: FigureThreads,
+  folder: string,
+  logger: Logger,
+): Promise<void> {
   await database.transaction(async (on) => {
     await on.raw(`select pg_advisory_xact_lock(hashtext('demo'))`);
     if (await on('company').first<object | undefined>()) return;
@@ -50,18 +56,19 @@ export async function loadDemo(database: Knex, folder: string, logger: Logger): 
     const ids = new Map<string, string>();
     for (const file of readdirSync(join(folder, 'instruments')).sort()) {
       const document = readJson(join(folder, 'instruments'), file);
-      const { id } = await createInstrument(on, by, document, 'Taken on when the books began');
+      const { id } = await createInstrument(on, figures, by, document, 'Taken on when the books began');
       ids.set((document as { name: string }).name, id);
     }
     let end = monthEnd(parseDay(company.booksFrom) as CalendarDay);
     await on('period').insert({ company_id: companyId, ends_on: formatDay(end), state: 'open' });
     while (formatDay(end) <= company.closedThrough) {
-      const { opens } = await lockPeriod(on, by, formatDay(end));
+      const { opens } = await lockPeriod(on, figures, by, formatDay(end));
       end = parseDay(opens) as CalendarDay;
     }
     const payments = v.parse(demoPayments, readJson(folder, 'payments.json'));
     await recordPayments(
       on,
+      figures,
       by,
       payments.map(({ instrument, ...paid }) => ({
         instrumentId: ids.get(instrument) ?? '',

@@ -17,7 +17,8 @@ import { sessions, whoCalls } from '../session/sessions.ts';
 import { antiForgery } from './anti-forgery.ts';
 import { errorHandler, mostMegabytes, noSuchCall } from './error-handler.ts';
 import { plainBody } from './plain-body.ts';
-import { Workers } from '../workers/pool.ts';
+import type { FigureThreads } from '../workers/figure-threads.ts';
+import { FileThread } from '../workers/file-thread.ts';
 import { headers, limiter, styleNonce } from './security.ts';
 import { site } from './site.ts';
 
@@ -27,6 +28,7 @@ export interface Parts {
   readonly databaseUrl: string;
   readonly secret: string;
   readonly logger: Logger;
+  readonly figures: FigureThreads;
   /** Folder of the built workers. */
   readonly workersFolder: string;
   /** Folder of the built web application; without it only the interface is served. */
@@ -35,7 +37,7 @@ export interface Parts {
 
 /** The whole request path, top to bottom. `end` closes what the application itself opened. */
 export function application(parts: Parts): { app: Express; end: () => Promise<void> } {
-  const { database } = parts;
+  const { database, figures } = parts;
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -50,7 +52,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
     next();
   });
   app.use(healthRoutes(database));
-  const workers = new Workers(parts.workersFolder, parts.logger);
+  const files = new FileThread(parts.workersFolder, parts.logger);
   const session = sessions(parts.databaseUrl, parts.secret, parts.logger);
   const body = express.json({ limit: `${mostMegabytes}mb` });
   app.use('/api', session.handler, antiForgery, body, plainBody, whoCalls(database));
@@ -59,18 +61,18 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   });
   app.use(sessionRoutes(database));
   app.use(companyRoutes(database));
-  app.use(registerRoutes(database));
-  app.use(instrumentRoutes(database));
-  app.use(fileRoutes(database, workers));
-  app.use(paymentRoutes(database));
-  app.use(periodRoutes(database));
+  app.use(registerRoutes(database, figures));
+  app.use(instrumentRoutes(database, figures));
+  app.use(fileRoutes(database, files));
+  app.use(paymentRoutes(database, figures));
+  app.use(periodRoutes(database, figures));
   app.use(journalRoutes(database));
   app.use('/api', noSuchCall);
   if (parts.siteFolder !== undefined) app.use(site(parts.siteFolder));
   app.use(errorHandler);
   const end = async (): Promise<void> => {
     await session.end();
-    await workers.end();
+    await files.end();
   };
   return { app, end };
 }

@@ -1,9 +1,10 @@
+import { randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
-import { readInstrument, type ReadInstrument } from '@coffer/contract';
+import type { InstrumentDocument } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { companyOf } from '../company/company-store.ts';
 import { faultyInput } from '../http/refusal.ts';
-import { whyNotKept } from './keepable.ts';
+import type { FigureThreads } from '../workers/figure-threads.ts';
 import { insertInstrument, insertNextVersions, type Maker, type NextVersion } from './instrument-store.ts';
 
 /** An instrument's id and the version that a change left it at. */
@@ -12,31 +13,34 @@ export interface Saved {
   readonly version: number;
 }
 
-/** Reads a document for a company. Throws {@link Refusal} 422 with every fault. */
-async function readFor(database: Knex, companyId: number, value: unknown): Promise<ReadInstrument> {
-  const reading = readInstrument(value);
-  const faults = reading.ok ? whyNotKept(reading.instrument) : reading.faults;
-  if (!reading.ok || faults.length > 0) throw faultyInput(faults, 'This instrument cannot be kept as it is.');
+/** Reads a document for a company, where the instrument itself is remembered. Throws {@link Refusal} 422 with every fault. */
+async function readFor(
+  database: Knex,
+  figures: FigureThreads,
+  companyId: number,
+  value: unknown,
+  id: string = randomUUID(),
+): Promise<InstrumentDocument> {
+  const version = { id, version: 0, document: JSON.stringify(value) };
+  const reading = await figures.one('read-to-keep', undefined, { version });
+  if (!reading.ok) throw faultyInput(reading.faults, 'This instrument cannot be kept as it is.');
   const { currency, name } = await companyOf(database, companyId);
-  if (reading.instrument.terms.currency !== currency) {
-    throw faultyInput([
-      {
-        key: 'currency',
-        message: `Found ${reading.instrument.terms.currency}; ${name} keeps its books in ${currency}.`,
-      },
-    ]);
+  if (reading.currency !== currency) {
+    const message = `Found ${reading.currency}; ${name} keeps its books in ${currency}.`;
+    throw faultyInput([{ key: 'currency', message }]);
   }
-  return reading.instrument;
+  return reading.document;
 }
 
 /** Takes on an instrument from its document. */
 export async function createInstrument(
   database: Knex,
+  figures: FigureThreads,
   by: Maker,
   value: unknown,
   reason = 'Taken on',
 ): Promise<Saved> {
-  const { document } = await readFor(database, by.companyId, value);
+  const document = await readFor(database, figures, by.companyId, value);
   const id = await insertInstrument(database, by, document, reason);
   await audit(database, by, 'instrument-created', [{ subject: id, detail: { name: document.name } }]);
   return { id, version: 1 };
@@ -45,11 +49,12 @@ export async function createInstrument(
 /** Replaces an instrument's terms and events by a new version. */
 export async function changeInstrument(
   database: Knex,
+  figures: FigureThreads,
   by: Maker,
   id: string,
   change: { readonly version: number; readonly document: unknown; readonly reason: string },
 ): Promise<Saved> {
-  const { document } = await readFor(database, by.companyId, change.document);
+  const document = await readFor(database, figures, by.companyId, change.document, id);
   await saveVersions(database, by, [{ id, from: change.version, document, reason: change.reason }]);
   return { id, version: change.version + 1 };
 }

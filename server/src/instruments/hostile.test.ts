@@ -70,6 +70,39 @@ describe('one document stops nobody', () => {
   });
 });
 
+describe('one dear document keeps nobody waiting', () => {
+  const fees = Array.from({ length: 30 }, (_, at) => ({
+    type: 'fee',
+    on: new Date(Date.UTC(2026, 9, 2 + at * 60)).toISOString().slice(0, 10),
+    amount: '1.00',
+    treatment: 'defer',
+  }));
+  const dear = (name: string): object => ({
+    ...loanDocument(name),
+    payments: { every: 'week', first: '2026-10-08', phases: [{ type: 'level', count: 1200 }] },
+    issueCosts: { amount: '100.00' },
+    events: fees,
+  });
+
+  // Common practice: what takes long is worked out beside the calls that are answered meanwhile.
+  it('others are answered before the register that works it out, and before it is taken on', async () => {
+    const answered: string[] = [];
+    const telling = async (name: string, call: Promise<Answer>): Promise<number> => {
+      const { status } = await call;
+      answered.push(name);
+      return status;
+    };
+    const other = await server.as('bram');
+    const taken = telling('taken on', create(dear('Dear loan of thirty fees')));
+    const meanwhile = telling('session', other.call('GET', '/api/session'));
+    expect(await Promise.all([taken, meanwhile])).toEqual([200, 200]);
+    const register = telling('register', preparer.call('GET', '/api/register?on=2026-10-31'));
+    const periods = telling('company', other.call('GET', '/api/company'));
+    expect(await Promise.all([register, periods])).toEqual([200, 200]);
+    expect(answered).toEqual(['session', 'taken on', 'company', 'register']);
+  });
+});
+
 describe('what was sent is at fault, and told so', () => {
   it.each([
     ['a NUL', 'NUL \0 inside'],

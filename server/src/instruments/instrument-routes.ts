@@ -2,20 +2,21 @@ import { Router } from 'express';
 import type { Knex } from 'knex';
 import { endpoints } from '@coffer/contract';
 import { serve } from '../http/route.ts';
+import type { FigureThreads } from '../workers/figure-threads.ts';
 import { changeInstrument, createInstrument } from './change-instrument.ts';
 import { instrumentView } from './instrument-view.ts';
 
 /** Taking on, reading and changing instruments. */
-export function instrumentRoutes(database: Knex): Router {
+export function instrumentRoutes(database: Knex, figures: FigureThreads): Router {
   const router = Router();
   serve(router, database, endpoints.createInstrument, ({ body, person, database: on }) =>
-    createInstrument(on, person, body.document),
+    createInstrument(on, figures, person, body.document),
   );
   serve(router, database, endpoints.instrument, ({ params, query, person, database: on }) =>
     instrumentView(on, person.companyId, params.id, query.version),
   );
   serve(router, database, endpoints.changeInstrument, ({ params, body, person, database: on }) =>
-    changeInstrument(on, person, params.id, body),
+    changeInstrument(on, figures, person, params.id, body),
   );
   return router;
 }

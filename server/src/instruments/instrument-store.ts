@@ -42,9 +42,14 @@ export async function newestVersionsOf(
 export async function versionOf(database: Knex, id: string, version: number): Promise<StoredVersion> {
   const found = await database('instrument_version')
     .where({ instrument_id: id, version })
-    .first<{ document: unknown } | undefined>('document');
+    .first<{ document: string } | undefined>(documentAsText(database));
   if (!found) throw new Refusal(404, 'no-such-version', `The instrument has no version ${version}.`);
   return { id, version, document: found.document };
+}
+
+/** A version's document as its text, so that it is read where it is needed and nowhere else. */
+export function documentAsText(database: Knex): Knex.Raw {
+  return database.raw('instrument_version.document::text as document');
 }
 
 function versions(database: Knex): Knex.QueryBuilder<object, StoredVersion[]> {
@@ -55,7 +60,7 @@ function versions(database: Knex): Knex.QueryBuilder<object, StoredVersion[]> {
         'instrument.version',
       );
     })
-    .select('instrument.id', 'instrument.version', 'instrument_version.document');
+    .select('instrument.id', 'instrument.version', documentAsText(database));
 }
 
 /** Stores a new instrument. Throws {@link Refusal} when its name is taken. */

@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
 import type { FiguresView, InstrumentView } from '@coffer/contract';
 import { newestVersion, versionOf } from './instrument-store.ts';
-import { knownInstrument } from './known-instruments.ts';
+import { documentOf } from './known-instruments.ts';
 
 /** A row of `reported_position`. */
 export interface ReportedRow {
@@ -52,7 +52,7 @@ export async function instrumentView(
 ): Promise<InstrumentView> {
   const newest = await newestVersion(database, companyId, id);
   const stored = wanted === undefined ? newest : await versionOf(database, newest.id, wanted);
-  const { document, version } = knownInstrument(stored);
+  const document = documentOf(stored);
   const versions = await database('instrument_version')
     .leftJoin('person', 'person.id', 'instrument_version.made_by')
     .where({ instrument_id: id })
@@ -69,7 +69,7 @@ export async function instrumentView(
     .select<ReportedRow[]>();
   return {
     id,
-    version,
+    version: stored.version,
     document,
     versions: versions.map((row) => ({
       version: row.version,

@@ -1,3 +1,5 @@
+import { workerData } from 'node:worker_threads';
+import * as v from 'valibot';
 import {
   BeyondExact,
   lastDay,
@@ -7,25 +9,33 @@ import {
   type Proof,
   type Schedule,
 } from '@coffer/core';
-import { readInstrument, type FiguresView, type InstrumentDocument, type Unworkable } from '@coffer/contract';
+import {
+  faultsOf,
+  instrumentDocument,
+  readInstrument,
+  type Fault,
+  type FiguresView,
+  type InstrumentDocument,
+  type ReadInstrument,
+  type Unworkable,
+} from '@coffer/contract';
 
 /** A stored version of an instrument. */
 export interface StoredVersion {
   readonly id: string;
   readonly version: number;
-  readonly document: unknown;
+  /** The document as JSON text: it is read where it is needed. */
+  readonly document: string;
 }
 
 /** A stored instrument, read. */
-export interface KnownInstrument {
+export interface KnownInstrument extends ReadInstrument {
   readonly id: string;
   readonly version: number;
-  readonly document: InstrumentDocument;
-  readonly schedule: Schedule;
 }
 
 /** Rows of schedules kept in memory, some fifty bytes each; ten thousand mortgages are 3.6 million. */
-const mostRows = 6_000_000;
+const mostRows = 6_000_000 / ((workerData as { threads?: number } | null)?.threads ?? 1);
 
 /** What a version makes, kept by instrument and version: versions never change. The least lately used goes first. */
 const kept = new Map<string, KnownInstrument>();
@@ -43,13 +53,9 @@ export function knownInstrument({ id, version, document }: StoredVersion): Known
     kept.set(key, found);
     return found;
   }
-  const reading = readInstrument(document);
-  if (!reading.ok) {
-    const why = reading.faults.map((fault) => `${fault.key}: ${fault.message}`).join('; ');
-    throw new NotWorkedOut(why);
-  }
-  const { instrument } = reading;
-  const made = { id, version, document: instrument.document, schedule: instrument.schedule };
+  const reading = readInstrument(JSON.parse(document));
+  if (!reading.ok) throw unreadable(reading.faults);
+  const made = { id, version, ...reading.instrument };
   kept.set(key, made);
   keptRows += rowsOf(made);
   for (const [oldest, old] of kept) {
@@ -58,6 +64,17 @@ export function knownInstrument({ id, version, document }: StoredVersion): Known
     keptRows -= rowsOf(old);
   }
   return made;
+}
+
+/** The document of a stored version. Throws {@link NotWorkedOut} when it no longer reads. */
+export function documentOf({ document }: StoredVersion): InstrumentDocument {
+  const parsed = v.safeParse(instrumentDocument, JSON.parse(document));
+  if (!parsed.success) throw unreadable(faultsOf(parsed.issues));
+  return parsed.output;
+}
+
+function unreadable(faults: readonly Fault[]): NotWorkedOut {
+  return new NotWorkedOut(faults.map((fault) => `${fault.key}: ${fault.message}`).join('; '));
 }
 
 function rowsOf({ schedule }: KnownInstrument): number {
@@ -94,6 +111,15 @@ export function failingProof({ schedule }: Pick<KnownInstrument, 'schedule'>): P
 /** An instrument cannot be worked out for what is asked; its terms may be fine for another day. */
 export class NotWorkedOut extends Error {}
 
+/** What was made of an instrument, or why it could not be. */
+export type Worked<Made> = { readonly made: Made } | { readonly unworkable: Unworkable };
+
+/** What was made of an instrument. Throws {@link NotWorkedOut}. */
+export function madeOf<Made>(worked: Worked<Made>): Made {
+  if ('unworkable' in worked) throw new NotWorkedOut(worked.unworkable.message);
+  return worked.made;
+}
+
 /**
  * Works something out for one instrument, so that one that cannot be stops no others: what it made, or the instrument
  * with the reason. A programming error is no reason; it is thrown on.
@@ -101,12 +127,12 @@ export class NotWorkedOut extends Error {}
 export function workedOut<Made>(
   version: StoredVersion,
   work: (instrument: KnownInstrument) => Made,
-): { readonly made: Made } | { readonly unworkable: Unworkable } {
+): Worked<Made> {
   try {
     return { made: work(knownInstrument(version)) };
   } catch (error) {
     if (!(error instanceof BeyondExact) && !(error instanceof NotWorkedOut)) throw error;
-    const { name } = (version.document ?? {}) as { name?: unknown };
+    const { name } = JSON.parse(version.document) as { name?: unknown };
     const named = typeof name === 'string' ? name : version.id;
     return { unworkable: { instrumentId: version.id, name: named, message: error.message } };
   }

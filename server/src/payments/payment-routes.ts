@@ -2,17 +2,18 @@ import { Router } from 'express';
 import type { Knex } from 'knex';
 import { endpoints } from '@coffer/contract';
 import { serve } from '../http/route.ts';
+import type { FigureThreads } from '../workers/figure-threads.ts';
 import { paymentsOfMonth } from './payments-of-month.ts';
 import { recordPayments } from './record-payments.ts';
 
 /** Payments of loans and credit lines as they left the bank. */
-export function paymentRoutes(database: Knex): Router {
+export function paymentRoutes(database: Knex, figures: FigureThreads): Router {
   const router = Router();
   serve(router, database, endpoints.duePayments, ({ person, database: on }) =>
-    paymentsOfMonth(on, person.companyId),
+    paymentsOfMonth(on, figures, person.companyId),
   );
   serve(router, database, endpoints.recordPayments, ({ body, person, database: on }) =>
-    recordPayments(on, person, body.payments),
+    recordPayments(on, figures, person, body.payments),
   );
   return router;
 }

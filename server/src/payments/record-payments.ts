@@ -1,44 +1,30 @@
 import type { Knex } from 'knex';
-import { formatAmount, formatDay, parseDay } from '@coffer/core';
-import { readInstrument, type Fault, type InstrumentDocument, type PaymentMade } from '@coffer/contract';
-import { saveVersions } from '../instruments/change-instrument.ts';
-import { newestVersionsOf, type Maker, type NextVersion } from '../instruments/instrument-store.ts';
-import { whyNotKept } from '../instruments/keepable.ts';
-import { knownInstrument, type KnownInstrument } from '../instruments/known-instruments.ts';
-import { inShares } from '../workers/shares.ts';
+import type { PaymentMade } from '@coffer/contract';
 import { faultyInput } from '../http/refusal.ts';
-
-/** A payment with its place in what was sent. */
-interface Placed {
-  readonly at: number;
-  readonly payment: PaymentMade;
-}
+import { saveVersions } from '../instruments/change-instrument.ts';
+import { newestVersionsOf, type Maker } from '../instruments/instrument-store.ts';
+import { madeOf } from '../instruments/known-instruments.ts';
+import type { FigureThreads } from '../workers/figure-threads.ts';
+import type { Placed } from './recorded-payments.ts';
 
 /**
  * Records what was paid for payments that fell due, as one new version of each instrument: all of them, or none.
  * Throws {@link Refusal} with every fault under `payments.<place>.<field>`, and 409 when an instrument was changed
- * meanwhile.
+ * meanwhile or cannot be worked out.
  */
 export async function recordPayments(
   database: Knex,
+  figures: FigureThreads,
   by: Maker,
   payments: readonly PaymentMade[],
 ): Promise<{ payments: number; instruments: number }> {
   const ofInstrument = byInstrument(payments);
   const stored = await newestVersionsOf(database, by.companyId, [...ofInstrument.keys()]);
-  const faults: Fault[] = [];
-  const changes: NextVersion[] = [];
-  await inShares(stored, (version) => {
-    const placed = ofInstrument.get(version.id) ?? [];
-    const made = withPayments(knownInstrument(version), placed, faults);
-    if (!made) return;
-    const reading = readInstrument(made.document);
-    const found = reading.ok ? whyNotKept(reading.instrument) : reading.faults;
-    if (reading.ok && found.length === 0) {
-      changes.push({ id: version.id, ...made, document: reading.instrument.document });
-    } else faults.push(...found.map((fault) => atPayment(fault, made.eventOf, placed)));
-  });
+  const items = stored.map((version) => ({ version, placed: ofInstrument.get(version.id) ?? [] }));
+  const recorded = (await figures.each('recorded-payments', undefined, items)).map(madeOf);
+  const faults = recorded.flatMap((one) => (one.ok ? [] : one.faults));
   if (faults.length > 0) throw faultyInput(faults, 'Nothing was recorded.');
+  const changes = recorded.flatMap((one) => (one.ok ? [one.change] : []));
   await saveVersions(database, by, changes);
   return { payments: payments.length, instruments: changes.length };
 }
@@ -51,72 +37,4 @@ function byInstrument(payments: readonly PaymentMade[]): Map<string, Placed[]> {
     found.set(payment.instrumentId, placed);
   }
   return found;
-}
-
-interface Made {
-  readonly document: InstrumentDocument;
-  readonly from: number;
-  readonly reason: string;
-  /** Index among the document's events of each payment, in the order of the payments. */
-  readonly eventOf: readonly number[];
-}
-
-/** The document with payments added to its events; `undefined`, with faults, when they fit no payment of it. */
-function withPayments(
-  { document, schedule }: KnownInstrument,
-  placed: readonly Placed[],
-  faults: Fault[],
-): Made | undefined {
-  const before = faults.length;
-  const fault = (at: number, message: string): void => {
-    faults.push({ key: `payments.${at}.due`, message });
-  };
-  if (schedule.kind !== 'loan' || document.kind === 'bond') {
-    for (const { at } of placed) fault(at, 'Coupons of a bond are paid on their dates; nothing is recorded.');
-    return undefined;
-  }
-  const dues = new Set<string>();
-  for (let row = 0; row < schedule.length; row += 1) {
-    if ((schedule.n[row] as number) > 0) dues.add(formatDay(schedule.due[row] as number));
-  }
-  const events: (object | undefined)[] = [...(document.events ?? [])];
-  const eventOf: number[] = [];
-  const seen = new Set<string>();
-  for (const { at, payment } of placed) {
-    const { due, on, amount } = payment;
-    const recorded = schedule.receipts.byDue.get(parseDay(due) ?? 0)?.parts ?? [];
-    const [first] = recorded;
-    if (!dues.has(due)) fault(at, `No payment falls due on ${due}; choose a due date of the schedule.`);
-    else if (seen.has(due)) fault(at, `The payment due ${due} is recorded twice here.`);
-    else if (first && payment.corrects !== true && payment.adds !== true) {
-      const was = formatAmount(first.amount, schedule.terms.digits);
-      fault(
-        at,
-        `This payment is recorded already: ${was} on ${formatDay(first.on)}. Correct that, or record another part of it.`,
-      );
-    }
-    if (payment.adds !== true) seen.add(due);
-    if (payment.corrects === true) {
-      for (const part of recorded) events[schedule.terms.events.indexOf(part)] = undefined;
-    }
-    eventOf.push(events.push({ type: 'paid', due, on, amount }) - 1);
-  }
-  if (faults.length > before) return undefined;
-  return {
-    document: { ...document, events: events.filter((event) => event !== undefined) } as InstrumentDocument,
-    from: Math.min(...placed.map(({ payment }) => payment.version)),
-    reason: placed.map(({ payment }) => inWords(payment)).join('; '),
-    eventOf: eventOf.map((place) => place - events.slice(0, place).filter((event) => !event).length),
-  };
-}
-
-function inWords({ due, on, amount, corrects }: PaymentMade): string {
-  return `Payment due ${due} ${corrects === true ? 'corrected' : 'recorded'}: ${amount} on ${on}`;
-}
-
-/** A fault of an event, told of the payment it came from. */
-function atPayment(fault: Fault, eventOf: readonly number[], placed: readonly Placed[]): Fault {
-  const [, event, field] = /^events\.(\d+)\.(\w+)$/.exec(fault.key) ?? [];
-  const index = Math.max(0, eventOf.indexOf(Number(event)));
-  return { key: `payments.${placed[index]?.at ?? 0}.${field ?? 'due'}`, message: fault.message };
 }

@@ -11,34 +11,39 @@ import type { CloseRow, CloseView, EntryLineView, EntrySum } from '@coffer/contr
 import { accountsOf, periodsOf, type Accounts } from '../company/company-store.ts';
 import { figuresOfRow, type ReportedRow } from '../instruments/instrument-view.ts';
 import { lineView } from '../journal/entry-view.ts';
-import { monthWork, type InstrumentWork } from './month-work.ts';
-import { monthStart, periodEnding, type PeriodRow } from './period-store.ts';
-import { paymentsDue, unrecordedBy } from '../payments/payments-due.ts';
+import type { FigureThreads } from '../workers/figure-threads.ts';
+import { monthWork } from './month-work.ts';
+import { periodEnding, type PeriodRow } from './period-store.ts';
 
 /** What closing a month makes: worked out while it is open, as it was kept once it is closed. */
-export async function closeView(database: Knex, companyId: number, endsOn: string): Promise<CloseView> {
+export async function closeView(
+  database: Knex,
+  figures: FigureThreads,
+  companyId: number,
+  endsOn: string,
+): Promise<CloseView> {
   const period = await periodEnding(database, companyId, endsOn);
   const accounts = await accountsOf(database, companyId);
   return period.state === 'open'
-    ? openView(database, companyId, period, accounts)
+    ? openView(database, figures, companyId, period, accounts)
     : closedView(database, companyId, period, accounts);
 }
 
 async function openView(
   database: Knex,
+  figures: FigureThreads,
   companyId: number,
   period: PeriodRow,
   accounts: Accounts,
 ): Promise<CloseView> {
   const endsOn = period.ends_on;
-  const { work, unworkable } = await monthWork(database, companyId, period);
+  const { work, unworkable } = await monthWork(database, figures, companyId, period, false);
   const totals = await postedTotals(database, companyId, endsOn);
   const drafts = work.flatMap((done) => done.inPeriod);
   for (const entry of drafts) {
     for (const line of entry.lines) totals.add(entry.kind, line.account, line.debit, line.credit);
     totals.count(entry.kind, 1);
   }
-  const end = parseDay(endsOn) as CalendarDay;
   return {
     endsOn,
     state: 'open',
@@ -56,26 +61,12 @@ async function openView(
     ...totals.view(accounts),
     draftCount: drafts.length,
     reversalCount: work.filter((done) => done.opening).length,
-    payments: paymentsRecorded(work, monthStart(endsOn), end),
-    unrecorded: work.flatMap(({ instrument }) => unrecordedBy(instrument, endsOn, end)),
+    payments: {
+      due: work.reduce((sum, { payments }) => sum + payments.due, 0),
+      recorded: work.reduce((sum, { payments }) => sum + payments.recorded, 0),
+    },
+    unrecorded: work.flatMap(({ unrecorded }) => unrecorded),
   };
-}
-
-function paymentsRecorded(
-  work: readonly InstrumentWork[],
-  from: CalendarDay,
-  to: CalendarDay,
-): { due: number; recorded: number } {
-  let due = 0;
-  let recorded = 0;
-  for (const { instrument } of work) {
-    if (instrument.schedule.kind !== 'loan') continue;
-    const { receipts } = instrument.schedule;
-    const ofMonth = paymentsDue(instrument.schedule, from, to);
-    due += ofMonth.length;
-    recorded += ofMonth.filter((row) => receipts.byDue.has(row.due)).length;
-  }
-  return { due, recorded };
 }
 
 async function closedView(

@@ -4,9 +4,10 @@ import type { Unworkable } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { Refusal } from '../http/refusal.ts';
 import type { Maker } from '../instruments/instrument-store.ts';
-import { failingProof } from '../instruments/known-instruments.ts';
 import { postEntries, type EntryToPost } from '../journal/post-entries.ts';
-import { monthWork, type InstrumentWork } from './month-work.ts';
+import type { FigureThreads } from '../workers/figure-threads.ts';
+import type { MonthOfInstrument } from './month-of-instrument.ts';
+import { monthWork } from './month-work.ts';
 import { holdPeriod } from './period-store.ts';
 
 /** What locking a month did. */
@@ -23,7 +24,12 @@ export interface Locked {
  * the next month and posts the reversals there. Throws {@link Refusal} 409 when the month is closed already, or
  * when somebody is closing it at this moment.
  */
-export async function lockPeriod(database: Knex, by: Maker, endsOn: string): Promise<Locked> {
+export async function lockPeriod(
+  database: Knex,
+  figures: FigureThreads,
+  by: Maker,
+  endsOn: string,
+): Promise<Locked> {
   await takeTurn(database, by.companyId);
   const period = await holdPeriod(database, by.companyId, endsOn);
   if (period.state === 'closed') {
@@ -33,7 +39,7 @@ export async function lockPeriod(database: Knex, by: Maker, endsOn: string): Pro
       `The period to ${endsOn} is locked already and stays as it is. Corrections fall in the open period.`,
     );
   }
-  const { work, unworkable } = await monthWork(database, by.companyId, period);
+  const { work, unworkable } = await monthWork(database, figures, by.companyId, period, true);
   refuseUnproven(work, unworkable);
   const reversals = work.flatMap((done) => entriesToPost(done, done.opening ? [done.opening] : []));
   const inPeriod = work.flatMap((done) => entriesToPost(done, done.inPeriod));
@@ -56,11 +62,10 @@ export async function lockPeriod(database: Knex, by: Maker, endsOn: string): Pro
 }
 
 /** No month is locked with an instrument that cannot be worked out, or whose schedule does not prove. */
-function refuseUnproven(work: readonly InstrumentWork[], unworkable: readonly Unworkable[]): void {
-  const failing = work.flatMap(({ instrument }) => {
-    const proof = failingProof(instrument);
-    return proof ? [`${instrument.document.name}: a proof fails, not so is "${proof.name}"`] : [];
-  });
+function refuseUnproven(work: readonly MonthOfInstrument[], unworkable: readonly Unworkable[]): void {
+  const failing = work.flatMap(({ row, failing: proof }) =>
+    proof === undefined ? [] : [`${row.name}: a proof fails, not so is "${proof}"`],
+  );
   const why = [...unworkable.map(({ name, message }) => `${name}: ${message}`), ...failing];
   if (why.length === 0) return;
   throw new Refusal(
@@ -85,15 +90,15 @@ async function takeTurn(database: Knex, companyId: number): Promise<void> {
   }
 }
 
-function entriesToPost({ instrument }: InstrumentWork, entries: readonly Entry[]): EntryToPost[] {
-  return entries.map((entry) => ({ entry, instrumentId: instrument.id, version: instrument.version }));
+function entriesToPost({ row }: MonthOfInstrument, entries: readonly Entry[]): EntryToPost[] {
+  return entries.map((entry) => ({ entry, instrumentId: row.id, version: row.version }));
 }
 
 async function keepReported(
   database: Knex,
   companyId: number,
   endsOn: string,
-  work: readonly InstrumentWork[],
+  work: readonly MonthOfInstrument[],
 ): Promise<void> {
   const rows = work.map(({ row }) => ({
     company_id: companyId,

@@ -55,6 +55,17 @@ describe('the register', () => {
     expect(view.maturities[0]).toBe(presented + costs + Math.round(unamortized / 5));
   });
 
+  it('has three hundred loans by name, each with its own figures, whichever thread worked them out', async () => {
+    const names = Array.from({ length: 300 }, (_, at) => `Row ${String(1000 + at)}`);
+    for (const [at, name] of names.entries()) {
+      const document = loanDocument(name, { amount: `${1000 + at}.00` });
+      expect((await preparer.call('POST', '/api/instruments', { document })).status).toBe(200);
+    }
+    const found = (await register('2026-10-15')).rows.filter((row) => row.name.startsWith('Row 1'));
+    expect(found.map((row) => row.name)).toEqual(names);
+    expect(found.map((row) => row.figures.outstanding)).toEqual(names.map((_, at) => 100 * (1000 + at)));
+  });
+
   it('leaves out what has not begun, and counts what is settled', async () => {
     const before = await register('2026-01-31');
     expect(rowOf(before, 'Ninety-day bridge note')).toBeUndefined();

@@ -8,6 +8,7 @@ import { connect } from '../database/connect.ts';
 import { migrate } from '../database/migrate.ts';
 import { loadDemo } from '../demo/load-demo.ts';
 import { application } from '../http/app.ts';
+import { FigureThreads } from '../workers/figure-threads.ts';
 
 /** An answer of the server: its status and its body, read as JSON where it is. */
 export interface Answer {
@@ -108,12 +109,15 @@ export class TestServer {
     const database = connect(url);
     const logger = pino({ level: 'silent' });
     await migrate(database);
-    await loadDemo(database, fileURLToPath(new URL('../../../demo', import.meta.url)), logger);
+    const workersFolder = fileURLToPath(new URL('../../../dist', import.meta.url));
+    const figures = new FigureThreads(workersFolder, logger);
+    await loadDemo(database, figures, fileURLToPath(new URL('../../../demo', import.meta.url)), logger);
     const { app, end } = application({
       database,
       databaseUrl: url,
       secret: randomBytes(32).toString('hex'),
-      workersFolder: fileURLToPath(new URL('../../../dist', import.meta.url)),
+      figures,
+      workersFolder,
       logger,
     });
     const server = createServer(app);
@@ -122,6 +126,7 @@ export class TestServer {
     return new TestServer(database, `http://127.0.0.1:${port}`, async () => {
       await closeServer(server);
       await end();
+      await figures.end();
       await database.destroy();
       // Not by force: that may not end the server's own clean-up workers, which a plain drop waits out.
       await maker.raw(`drop database ${name}`);

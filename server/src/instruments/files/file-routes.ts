@@ -1,14 +1,13 @@
 import { Router, type Request, type Response } from 'express';
 import type { Knex } from 'knex';
 import * as v from 'valibot';
-import { dayText, instrumentId, scheduleJson } from '@coffer/contract';
+import { dayText, instrumentId, type InstrumentDocument } from '@coffer/contract';
 import { companyOf } from '../../company/company-store.ts';
-import { writeCsv } from '../../http/csv.ts';
 import { authorized, checked, type Person } from '../../http/route.ts';
 import { sendAsFile } from '../../http/send-file.ts';
-import type { Workers } from '../../workers/pool.ts';
+import type { FileThread } from '../../workers/file-thread.ts';
 import { newestVersion } from '../instrument-store.ts';
-import { knownInstrument, type KnownInstrument } from '../known-instruments.ts';
+import { documentOf, type StoredVersion } from '../known-instruments.ts';
 
 const inPath = v.object({ id: instrumentId });
 const inQuery = v.object({ on: dayText });
@@ -16,50 +15,55 @@ const workbookType = 'application/vnd.openxmlformats-officedocument.spreadsheetm
 
 /** What a file is made of. */
 interface Wanted {
-  readonly instrument: KnownInstrument;
+  readonly version: StoredVersion;
+  readonly document: InstrumentDocument;
   readonly person: Person;
   readonly request: Request;
   readonly response: Response;
 }
 
 /** An instrument's document, schedule and working paper as files, for whoever is logged in. */
-export function fileRoutes(database: Knex, workers: Workers): Router {
+export function fileRoutes(database: Knex, files: FileThread): Router {
   const router = Router();
   const file = (name: string, send: (wanted: Wanted) => Promise<void> | void): void => {
     router.get(`/api/instruments/:id/${name}`, async (request, response) => {
       const person = authorized(request, 'logged-in');
       const { id } = checked(inPath, request.params);
-      const instrument = knownInstrument(await newestVersion(database, person.companyId, id));
-      await send({ instrument, person, request, response });
+      const version = await newestVersion(database, person.companyId, id);
+      await send({ version, document: documentOf(version), person, request, response });
     });
   };
 
-  file('document.json', ({ instrument: { document }, response }) => {
+  file('document.json', ({ document, response }) => {
     sendAsFile(response, `${document.name}.json`, 'application/json');
     response.end(`${JSON.stringify(document, null, 2)}\n`);
   });
 
-  file('schedule.csv', ({ instrument: { document, schedule }, response }) => {
-    const rows = scheduleJson(schedule)['rows'] as Record<string, string | number | null>[];
-    const columns = [...new Set(rows.flatMap((row) => Object.keys(row)))];
+  file('schedule.csv', async ({ version, document, response }) => {
+    const rows = await files.make({ file: 'csv', version });
     sendAsFile(response, `${document.name} schedule.csv`, 'text/csv; charset=utf-8');
-    response.end(writeCsv(columns, rows));
+    response.end(rows);
   });
 
-  file('schedule.xlsx', async ({ instrument, response }) => {
-    const { document, version } = instrument;
-    const book = await workers.file({ file: 'workbook', document, version });
+  file('schedule.xlsx', async ({ version, document, response }) => {
+    const book = await files.make({ file: 'workbook', version });
     sendAsFile(response, `${document.name} schedule.xlsx`, workbookType);
     response.end(book);
   });
 
-  file('working-paper.pdf', async ({ instrument, person, request, response }) => {
+  file('working-paper.pdf', async ({ version, document, person, request, response }) => {
     const { on } = checked(inQuery, request.query);
     const { name: company, fiscalYearEndMonth } = await companyOf(database, person.companyId);
-    const { document, version } = instrument;
     const madeAt = `${new Date().toISOString().slice(0, 16).replace('T', ' ')} UTC`;
-    const context = { company, fiscalYearEndMonth, version, on, preparedBy: person.name, madeAt };
-    const paper = await workers.file({ file: 'working-paper', document, context });
+    const context = {
+      company,
+      fiscalYearEndMonth,
+      version: version.version,
+      on,
+      preparedBy: person.name,
+      madeAt,
+    };
+    const paper = await files.make({ file: 'working-paper', version, context });
     sendAsFile(response, `${document.name} working paper ${on}.pdf`, 'application/pdf');
     response.end(paper);
   });

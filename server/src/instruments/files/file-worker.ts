@@ -1,7 +1,9 @@
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import pdfmake from 'pdfmake';
-import { readInstrument } from '@coffer/contract';
+import { scheduleJson, type ReadInstrument } from '@coffer/contract';
+import { writeCsv } from '../../http/csv.ts';
+import { knownInstrument, type StoredVersion } from '../known-instruments.ts';
 import { scheduleWorkbook } from './schedule-workbook.ts';
 import { workingPaper, type PaperContext } from './working-paper.ts';
 
@@ -13,18 +15,24 @@ pdfmake.setFonts({ Sans: { normal: regular, bold } });
 pdfmake.setUrlAccessPolicy(() => false);
 pdfmake.setLocalAccessPolicy((path: string) => path.startsWith(fonts));
 
-/** What the worker is given: an instrument's document and which file is made of it. */
-export type FileTask = { readonly document: unknown } & (
-  | { readonly file: 'working-paper'; readonly context: PaperContext }
-  | { readonly file: 'workbook'; readonly version: number }
+/** What the worker is given: an instrument and which file is made of it. */
+export type FileTask = { readonly version: StoredVersion } & (
+  { readonly file: 'working-paper'; readonly context: PaperContext } | { readonly file: 'workbook' | 'csv' }
 );
 
 /** Makes a file of an instrument. */
 export default async function makeFile(task: FileTask): Promise<Uint8Array> {
-  const reading = readInstrument(task.document);
-  if (!reading.ok) throw new Error(`The document cannot be read: ${reading.faults[0]?.message ?? ''}`);
-  const { instrument } = reading;
-  return task.file === 'workbook'
-    ? scheduleWorkbook({ ...instrument, version: task.version })
-    : pdfmake.createPdf(workingPaper(instrument, task.context)).getBuffer();
+  const instrument = knownInstrument(task.version);
+  if (task.file === 'working-paper') {
+    return pdfmake.createPdf(workingPaper(instrument, task.context)).getBuffer();
+  }
+  return task.file === 'csv'
+    ? new TextEncoder().encode(scheduleCsv(instrument))
+    : scheduleWorkbook(instrument);
+}
+
+function scheduleCsv({ schedule }: Pick<ReadInstrument, 'schedule'>): string {
+  const rows = scheduleJson(schedule)['rows'] as Record<string, string | number | null>[];
+  const columns = [...new Set(rows.flatMap((row) => Object.keys(row)))];
+  return writeCsv(columns, rows);
 }

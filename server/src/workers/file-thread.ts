@@ -4,14 +4,14 @@ import { Piscina } from 'piscina';
 import type { Logger } from 'pino';
 import type { FileTask } from '../instruments/files/file-worker.ts';
 
-/** No piece of work takes longer, unless its thread is broken. */
+/** No file takes longer, unless its thread is broken. */
 const longest = 120_000;
 
-/** Threads for work that would keep other calls waiting. */
-export class Workers {
+/** The thread in which files are made; it is there while files are asked for. */
+export class FileThread {
   private readonly files: Piscina<FileTask, Uint8Array>;
 
-  /** @param folder where the built files of the workers are */
+  /** @param folder where the built worker is */
   constructor(folder: string, logger: Logger) {
     this.files = new Piscina<FileTask, Uint8Array>({
       filename: pathToFileURL(join(folder, 'file-worker.mjs')).href,
@@ -21,11 +21,11 @@ export class Workers {
       maxQueue: 20,
     });
     // A thread that fails is replaced; its task is refused, and other calls go on.
-    this.files.on('error', (error) => logger.error(error, 'a worker failed'));
+    this.files.on('error', (error) => logger.error(error, 'the thread of files failed'));
   }
 
   /** Makes a file of an instrument. */
-  file(task: FileTask): Promise<Uint8Array> {
+  make(task: FileTask): Promise<Uint8Array> {
     return this.files.run(task, { signal: AbortSignal.timeout(longest) });
   }
 

@@ -1,0 +1,58 @@
+import {
+  buildSchedule,
+  formatDay,
+  loanRow,
+  type CalendarDay,
+  type LoanEvent,
+  type LoanRow,
+  type LoanSchedule,
+} from '@coffer/core';
+import type { DuePayment } from '@coffer/contract';
+import {
+  workedOut,
+  type KnownInstrument,
+  type StoredVersion,
+  type Worked,
+} from '../instruments/known-instruments.ts';
+import { paymentsDue } from './payments-due.ts';
+
+/** Works out what falls due of one instrument from one day to another. */
+export function dueOfInstrument(
+  { version }: { readonly version: StoredVersion },
+  { from, to }: { readonly from: CalendarDay; readonly to: CalendarDay },
+): Worked<DuePayment[]> {
+  return workedOut(version, (instrument) => dueOf(instrument, from, to));
+}
+
+function dueOf(instrument: KnownInstrument, from: CalendarDay, to: CalendarDay): DuePayment[] {
+  const { id, version, document, schedule } = instrument;
+  if (schedule.kind !== 'loan') return [];
+  return paymentsDue(schedule, from, to).map((row) => {
+    const recorded = schedule.receipts.byDue.get(row.due)?.parts;
+    const asAgreed = recorded ? rowAsAgreed(schedule, row.due) : row;
+    return {
+      instrumentId: id,
+      version,
+      name: document.name,
+      lender: document.lender ?? null,
+      n: row.n ?? 0,
+      due: formatDay(row.due),
+      interest: asAgreed.interest,
+      fee: asAgreed.fee,
+      principal: asAgreed.payment - asAgreed.interest - asAgreed.fee,
+      amount: asAgreed.payment,
+      recorded: (recorded ?? []).map(({ on, amount }) => ({ on: formatDay(on), amount })),
+    };
+  });
+}
+
+/** The payment due on a day as it would be, had nothing been recorded for it. */
+function rowAsAgreed({ terms, receipts }: LoanSchedule, due: CalendarDay): LoanRow {
+  const recorded: readonly LoanEvent[] = receipts.byDue.get(due)?.parts ?? [];
+  const agreed = buildSchedule({
+    ...terms,
+    events: terms.events.filter((event) => !recorded.includes(event)),
+  });
+  const at = (agreed as LoanSchedule).due.indexOf(due);
+  return loanRow(agreed as LoanSchedule, at);
+}

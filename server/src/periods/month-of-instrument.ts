@@ -1,0 +1,100 @@
+import {
+  amortizedBetween,
+  closeEntries,
+  firstDay,
+  interestExpense,
+  parseDay,
+  type Balances,
+  type CalendarDay,
+  type CloseEntries,
+} from '@coffer/core';
+import type { CloseRow, UnrecordedPayment } from '@coffer/contract';
+import {
+  failingProof,
+  figuresOn,
+  isSettled,
+  workedOut,
+  type KnownInstrument,
+  type StoredVersion,
+  type Worked,
+} from '../instruments/known-instruments.ts';
+import { paymentsDue, unrecordedBy } from '../payments/payments-due.ts';
+import { monthStart, type AccrualChoices } from './period-store.ts';
+
+/** An instrument, with what the books hold for it. */
+export interface BookedInstrument {
+  readonly version: StoredVersion;
+  readonly posted: Balances;
+}
+
+/** What is asked of every instrument of a month. */
+export interface MonthAsked {
+  readonly endsOn: string;
+  /** First day that the books cover. */
+  readonly booksFrom: string;
+  readonly choices: AccrualChoices;
+  /** Whether its proofs are looked at. */
+  readonly proving: boolean;
+}
+
+/** What closing a month makes of one instrument. */
+export interface MonthOfInstrument extends CloseEntries {
+  readonly row: CloseRow;
+  /** Payments that fall due in the month, and how many of them are recorded. */
+  readonly payments: { readonly due: number; readonly recorded: number };
+  readonly unrecorded: readonly UnrecordedPayment[];
+  /** A proof of its schedule that does not hold, where proofs are looked at. */
+  readonly failing?: string | undefined;
+}
+
+/** Works out the month of one instrument; nothing when it has not begun, or is settled and needs nothing. */
+export function monthOfInstrument(
+  { version, posted }: BookedInstrument,
+  asked: MonthAsked,
+): Worked<MonthOfInstrument | undefined> {
+  return workedOut(version, (instrument) => monthOf(instrument, posted, asked));
+}
+
+function monthOf(
+  instrument: KnownInstrument,
+  posted: Balances,
+  { endsOn, booksFrom, choices, proving }: MonthAsked,
+): MonthOfInstrument | undefined {
+  const { id, version, schedule, document } = instrument;
+  const end = parseDay(endsOn) as CalendarDay;
+  if (firstDay(schedule) > end) return undefined;
+  const before = monthStart(endsOn) - 1;
+  const begun = parseDay(booksFrom) as CalendarDay;
+  const made = closeEntries(schedule, end, begun, posted, choices.before, choices.now);
+  const figures = figuresOn(instrument, end);
+  const figuresBefore = figuresOn(instrument, before);
+  const settled = isSettled(instrument, figures, end) && isSettled(instrument, figuresBefore, before);
+  if (settled && made.inPeriod.length === 0) return undefined;
+  const row: CloseRow = {
+    id,
+    name: document.name,
+    version,
+    figures,
+    expense: interestExpense(schedule, before, end),
+    amortized: amortizedBetween(schedule, before, end),
+    currentChange: figures.current - figuresBefore.current,
+  };
+  return {
+    ...made,
+    row,
+    payments: paymentsOf(instrument, before + 1, end),
+    unrecorded: unrecordedBy(instrument, endsOn, end),
+    failing: proving ? failingProof(instrument)?.name : undefined,
+  };
+}
+
+function paymentsOf(
+  { schedule }: KnownInstrument,
+  from: CalendarDay,
+  to: CalendarDay,
+): { due: number; recorded: number } {
+  if (schedule.kind !== 'loan') return { due: 0, recorded: 0 };
+  const ofMonth = paymentsDue(schedule, from, to);
+  const recorded = ofMonth.filter((row) => schedule.receipts.byDue.has(row.due));
+  return { due: ofMonth.length, recorded: recorded.length };
+}

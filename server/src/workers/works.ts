@@ -1,0 +1,32 @@
+import { dueOfInstrument } from '../payments/due-of-instrument.ts';
+import { recordedPayments } from '../payments/recorded-payments.ts';
+import { monthOfInstrument } from '../periods/month-of-instrument.ts';
+import { registerOfInstrument } from '../register/register-of-instrument.ts';
+import { readToKeep } from '../instruments/read-to-keep.ts';
+
+/** What can be asked of instruments in the threads: each takes one instrument and what is asked of all alike. */
+export const works = {
+  register: registerOfInstrument,
+  month: monthOfInstrument,
+  'due-payments': dueOfInstrument,
+  'recorded-payments': recordedPayments,
+  'read-to-keep': readToKeep,
+};
+
+export type WorkName = keyof typeof works;
+
+/** One instrument as a piece of work takes it. */
+export type ItemOf<Name extends WorkName> = Parameters<(typeof works)[Name]>[0];
+
+/** What is asked of all instruments alike. */
+export type AskedOf<Name extends WorkName> = Parameters<(typeof works)[Name]>[1];
+
+/** What a piece of work makes of one instrument. */
+export type MadeOf<Name extends WorkName> = ReturnType<(typeof works)[Name]>;
+
+/** Some instruments for a thread to work through. */
+export interface Share<Name extends WorkName> {
+  readonly work: Name;
+  readonly asked: AskedOf<Name>;
+  readonly items: readonly ItemOf<Name>[];
+}
