@@ -20,7 +20,7 @@ export function fixedOf(whole: number): Fixed {
 
 /** The nearest to a ratio, within the last place. */
 export function fixedRatio({ num, den }: Ratio): Fixed {
-  return (num << places) / den;
+  return den === 1n ? num << places : (num << places) / den;
 }
 
 /** The nearest to a decimal. */

@@ -13,13 +13,13 @@ export interface Saved {
   readonly version: number;
 }
 
-/** Reads a document for a company, where the instrument itself is remembered. Throws {@link Refusal} 422 with every fault. */
+/** Reads a document of an instrument for a company. Throws {@link Refusal} 422 with every fault. */
 async function readFor(
   database: Knex,
   figures: FigureThreads,
   companyId: number,
+  id: string,
   value: unknown,
-  id: string = randomUUID(),
 ): Promise<InstrumentDocument> {
   const version = { id, version: 0, document: JSON.stringify(value) };
   const reading = await figures.one('read-to-keep', undefined, { version });
@@ -40,8 +40,9 @@ export async function createInstrument(
   value: unknown,
   reason = 'Taken on',
 ): Promise<Saved> {
-  const document = await readFor(database, figures, by.companyId, value);
-  const id = await insertInstrument(database, by, document, reason);
+  const id = randomUUID();
+  const document = await readFor(database, figures, by.companyId, id, value);
+  await insertInstrument(database, by, id, document, reason);
   await audit(database, by, 'instrument-created', [{ subject: id, detail: { name: document.name } }]);
   return { id, version: 1 };
 }
@@ -54,7 +55,7 @@ export async function changeInstrument(
   id: string,
   change: { readonly version: number; readonly document: unknown; readonly reason: string },
 ): Promise<Saved> {
-  const document = await readFor(database, figures, by.companyId, change.document, id);
+  const document = await readFor(database, figures, by.companyId, id, change.document);
   await saveVersions(database, by, [{ id, from: change.version, document, reason: change.reason }]);
   return { id, version: change.version + 1 };
 }

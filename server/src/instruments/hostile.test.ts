@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loanDocument, TestServer, type Answer, type Caller } from '../testing/test-server.ts';
@@ -37,7 +38,7 @@ describe('one document stops nobody', () => {
   it('where it is there already it is named with the reason, the rest stands, and no month is locked', async () => {
     const by = { companyId: 1, id: null };
     await server.database.transaction((on) =>
-      insertInstrument(on, by, runaway as never, 'Kept before such were refused'),
+      insertInstrument(on, by, randomUUID(), runaway as never, 'Kept before such were refused'),
     );
     const register = await preparer.call('GET', '/api/register?on=2026-10-31');
     expect(register.status).toBe(200);
@@ -96,9 +97,14 @@ describe('one dear document keeps nobody waiting', () => {
     const taken = telling('taken on', create(dear('Dear loan of thirty fees')));
     const meanwhile = telling('session', other.call('GET', '/api/session'));
     expect(await Promise.all([taken, meanwhile])).toEqual([200, 200]);
+    // Stored without having been read first, so that the register works it out.
+    const by = { companyId: 1, id: null };
+    await server.database.transaction((on) =>
+      insertInstrument(on, by, randomUUID(), dear('Another dear loan') as never, 'Brought in'),
+    );
     const register = telling('register', preparer.call('GET', '/api/register?on=2026-10-31'));
-    const periods = telling('company', other.call('GET', '/api/company'));
-    expect(await Promise.all([register, periods])).toEqual([200, 200]);
+    const company = telling('company', other.call('GET', '/api/company'));
+    expect(await Promise.all([register, company])).toEqual([200, 200]);
     expect(answered).toEqual(['session', 'taken on', 'company', 'register']);
   });
 });

@@ -63,20 +63,17 @@ function versions(database: Knex): Knex.QueryBuilder<object, StoredVersion[]> {
     .select('instrument.id', 'instrument.version', documentAsText(database));
 }
 
-/** Stores a new instrument. Throws {@link Refusal} when its name is taken. */
+/** Stores a new instrument under an id. Throws {@link Refusal} when its name is taken. */
 export async function insertInstrument(
   database: Knex,
   by: Maker,
+  id: string,
   document: InstrumentDocument,
   reason: string,
-): Promise<string> {
+): Promise<void> {
   await refuseTakenName(database, by.companyId, document.name);
-  const [row] = await database('instrument')
-    .insert({ company_id: by.companyId, name: document.name, version: 1 })
-    .returning<{ id: string }[]>('id');
-  const id = row?.id ?? '';
+  await database('instrument').insert({ id, company_id: by.companyId, name: document.name, version: 1 });
   await insertVersions(database, by, [{ id, version: 1, document, reason }]);
-  return id;
 }
 
 /** A version to store after another one. */

@@ -53,9 +53,7 @@ export function knownInstrument({ id, version, document }: StoredVersion): Known
     kept.set(key, found);
     return found;
   }
-  const reading = readInstrument(JSON.parse(document));
-  if (!reading.ok) throw unreadable(reading.faults);
-  const made = { id, version, ...reading.instrument };
+  const made = { id, version, ...(justRead({ id, version, document }) ?? read(document)) };
   kept.set(key, made);
   keptRows += rowsOf(made);
   for (const [oldest, old] of kept) {
@@ -64,6 +62,30 @@ export function knownInstrument({ id, version, document }: StoredVersion): Known
     keptRows -= rowsOf(old);
   }
   return made;
+}
+
+function read(document: string): ReadInstrument {
+  const reading = readInstrument(JSON.parse(document));
+  if (!reading.ok) throw unreadable(reading.faults);
+  return reading.instrument;
+}
+
+/** What was read of documents that somebody wanted to keep, by instrument: most of them are asked for next. */
+const readToBeKept = new Map<string, { readonly text: string; readonly instrument: ReadInstrument }>();
+const mostToBeKept = 64;
+
+/** Remembers what was read of a document, for when it is stored as a version of an instrument. */
+export function rememberRead(id: string, instrument: ReadInstrument): void {
+  if (readToBeKept.size >= mostToBeKept) readToBeKept.clear();
+  readToBeKept.set(id, { text: JSON.stringify(instrument.document), instrument });
+}
+
+/** What was read of a version before it was stored; documents are equal when their texts are, key by key in order. */
+function justRead(version: StoredVersion): ReadInstrument | undefined {
+  const found = readToBeKept.get(version.id);
+  if (!found || JSON.stringify(documentOf(version)) !== found.text) return undefined;
+  readToBeKept.delete(version.id);
+  return found.instrument;
 }
 
 /** The document of a stored version. Throws {@link NotWorkedOut} when it no longer reads. */

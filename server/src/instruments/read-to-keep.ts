@@ -1,5 +1,5 @@
 import { readInstrument, type Fault, type InstrumentDocument } from '@coffer/contract';
-import type { StoredVersion } from './known-instruments.ts';
+import { rememberRead, type StoredVersion } from './known-instruments.ts';
 import { whyNotKept } from './keepable.ts';
 
 /** A document that can be kept, or everything that keeps it from that. */
@@ -13,5 +13,7 @@ export function readToKeep({ version }: { readonly version: StoredVersion }): Ke
   if (!reading.ok) return reading;
   const { document, terms } = reading.instrument;
   const faults = whyNotKept(reading.instrument);
-  return faults.length > 0 ? { ok: false, faults } : { ok: true, document, currency: terms.currency };
+  if (faults.length > 0) return { ok: false, faults };
+  rememberRead(version.id, reading.instrument);
+  return { ok: true, document, currency: terms.currency };
 }

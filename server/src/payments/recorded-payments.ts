@@ -3,6 +3,7 @@ import { readInstrument, type Fault, type InstrumentDocument, type PaymentMade }
 import type { NextVersion } from '../instruments/instrument-store.ts';
 import { whyNotKept } from '../instruments/keepable.ts';
 import {
+  rememberRead,
   workedOut,
   type KnownInstrument,
   type StoredVersion,
@@ -38,9 +39,11 @@ function recordedIn(instrument: KnownInstrument, placed: readonly Placed[]): Rec
   const { document, eventOf, ...change } = made;
   const reading = readInstrument(document);
   const found = reading.ok ? whyNotKept(reading.instrument) : reading.faults;
-  return reading.ok && found.length === 0
-    ? { ok: true, change: { id: instrument.id, ...change, document: reading.instrument.document } }
-    : { ok: false, faults: found.map((fault) => atPayment(fault, eventOf, placed)) };
+  if (!reading.ok || found.length > 0) {
+    return { ok: false, faults: found.map((fault) => atPayment(fault, eventOf, placed)) };
+  }
+  rememberRead(instrument.id, reading.instrument);
+  return { ok: true, change: { id: instrument.id, ...change, document: reading.instrument.document } };
 }
 
 interface Made {

@@ -21,7 +21,7 @@ export interface CashFlow {
 /** Steps to a root in doubles, and from there to one of many digits; a step this small is the last. */
 const mostSteps = 200;
 const mostPolishing = 12;
-const polished = fixedOne >> 150n;
+const polished = fixedOne >> 90n;
 
 /** The forces of interest that are looked at: from −99 % a year to over a million percent. */
 const lowest = -5;
@@ -58,11 +58,12 @@ export function solveEffectiveRate(carrying: Fixed, flows: readonly CashFlow[]):
 
 /** Growth of one over shares of a year at a force of interest; each share is worked out once. */
 function growthAt(force: Fixed): (years: Fraction) => Fixed {
-  const known = new Map<string, Fixed>();
+  const known = new Map<number, Map<number, Fixed>>();
   return ({ num, den }) => {
-    const key = `${num}/${den}`;
-    let growth = known.get(key);
-    if (growth === undefined) known.set(key, (growth = fixedExp((force * BigInt(num)) / BigInt(den))));
+    let ofDen = known.get(den);
+    if (!ofDen) known.set(den, (ofDen = new Map<number, Fixed>()));
+    let growth = ofDen.get(num);
+    if (growth === undefined) ofDen.set(num, (growth = fixedExp((force * BigInt(num)) / BigInt(den))));
     return growth;
   };
 }
