@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { readDocument } from '@coffer/contract';
-import { expect, expectAccessible, logIn, rowWith, test } from './coffer.ts';
+import { expect, expectAccessible, goTo, logIn, rowWith, test } from './coffer.ts';
 
 test('a fund that repays a bond is composed, explained, kept, and taken out as a document', async ({
   page,
@@ -47,10 +47,19 @@ test('a fund that repays a bond is composed, explained, kept, and taken out as a
   await expect(field('Each deposit')).toHaveValue('40k');
   const waiting = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Take out as a document' }).click();
-  const taken = readDocument(JSON.parse(readFileSync(await (await waiting).path(), 'utf8')));
+  const file = await (await waiting).path();
+  const taken = readDocument(JSON.parse(readFileSync(file, 'utf8')));
   expect(taken.ok && 'fund' in taken && taken.fund.schedule.terms.repays).toBe('5.50% bonds due 2034');
   // As of November, one deposit fewer leads up to the maturity.
   await page.getByRole('button', { name: 'Start again' }).click();
   await expect(field('Each deposit')).toHaveValue('');
   await expect(field('How many')).toHaveValue('89');
+  // The register takes the document in again, at the bond that it repays.
+  await goTo(page, 'Register');
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Bring in a document' }).click();
+  await (await chooser).setFiles(file);
+  await expect(page.getByRole('heading', { name: '5.50% bonds due 2034' })).toBeVisible();
+  await expect(field('Each deposit')).toHaveValue('40,000');
+  await expect(field('Earns a year, %')).toHaveValue('2.4');
 });

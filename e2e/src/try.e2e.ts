@@ -53,4 +53,37 @@ test('changes are tried side by side and over a grid, and one becomes the terms 
   await expect(page.getByText(/^4.75% from 1 Jan 2027 is in the terms since version/)).toBeVisible();
   await page.getByRole('tab', { name: 'History' }).click();
   await expect(page.getByText('Lender lowers the rate')).toBeVisible();
+  // The history tells it in the screen's words, old beside new.
+  await page.getByRole('button', { name: 'What changed' }).first().click();
+  const changed = page.locator('tr.change');
+  await expect(changed.first()).toContainText('1 Jan 2027');
+  await expect(changed.first()).toContainText('4.75%');
+  await page.getByRole('button', { name: 'Hide' }).click();
+  await expect(changed).toHaveCount(0);
+});
+
+test('a grid shows in each cell what another way of dealing with interest makes', async ({ page }) => {
+  await logIn(page);
+  await rowWith(page, 'Cullet sorter build loan').getByText('Cullet sorter build loan').click();
+  await page.getByRole('tab', { name: 'Try a change' }).click();
+  await page.getByText('Two terms over a range').click();
+  const choose = async (field: string, option: string): Promise<void> => {
+    await page.getByRole('combobox', { name: field }).click();
+    await page.getByRole('option', { name: option, exact: true }).click();
+  };
+  const cell = rowWith(page, '6.75% now').getByRole('gridcell').nth(4);
+  const cents = async (): Promise<number> =>
+    Math.round(100 * Number((await cell.innerText()).replaceAll(',', '').replace('−', '-')));
+  await expect(cell).toHaveText('6,757.57');
+  const paid = await cents();
+  await choose('In a deferral', 'interest is added each time');
+  await expect(cell).not.toHaveText('6,757.57');
+  const added = await cents();
+  // Common practice: interest added to the balance has to be repaid, so that the payment is higher.
+  expect(added).toBeGreaterThan(paid);
+  await choose('In a deferral', 'as agreed');
+  await expect(cell).toHaveText('6,757.57');
+  await choose('Less the same with interest', 'interest is added each time');
+  await expect(page.getByText('Each cell is the difference of the two.')).toBeVisible();
+  await expect.poll(cents).toBe(paid - added);
 });
