@@ -3,7 +3,7 @@ import { bookedInterest } from '../loan/booked-interest.ts';
 import { amortizedCosts, costAmortization, isDeferred } from '../loan/costs/issue-costs.ts';
 import { eventsOf, type Fee } from '../loan/loan-events.ts';
 import { isFirstCharge, kindOfRow, type LoanSchedule } from '../loan/loan-schedule.ts';
-import { accruedFee, broughtInAccrued, loanPosition } from '../position/loan-position.ts';
+import { accruedFee, accruedInterest, broughtInAccrued } from '../position/loan-position.ts';
 import type { LoanTerms } from '../loan/loan-terms.ts';
 import type { AccountRole } from './account-role.ts';
 import { entryOf, type Entry } from './entry.ts';
@@ -118,8 +118,7 @@ export function feesBetween(schedule: LoanSchedule, from: CalendarDay, to: Calen
 export function loanAccrualEntry(schedule: LoanSchedule, on: CalendarDay): Entry | undefined {
   const { terms, date, length } = schedule;
   // Interest that had accrued before a loan was taken on stands in interest payable already.
-  const accrued =
-    on < terms.start ? 0 : loanPosition(schedule, on).accruedInterest - broughtInAccrued(schedule, on);
+  const accrued = on < terms.start ? 0 : accruedInterest(schedule, on) - broughtInAccrued(schedule, on);
   const fee = on < terms.start ? 0 : accruedFee(schedule, on);
   const { amortized } = costAmortization(schedule);
   let withRows = 0;

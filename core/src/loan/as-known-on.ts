@@ -20,6 +20,10 @@ export function asKnownOn(
   on: CalendarDay,
   regularExtra: RegularExtra = 'paid',
 ): LoanSchedule {
+  return rememberedOf(schedule, onDays, `${on} ${regularExtra}`, () => knownOn(schedule, on, regularExtra));
+}
+
+function knownOn(schedule: LoanSchedule, on: CalendarDay, regularExtra: RegularExtra): LoanSchedule {
   const { terms } = schedule;
   const events = eventsKnownOn(schedule, on, regularExtra);
   const fixings = terms.index?.fixings.filter((fixing) => fixing.on <= on);
@@ -36,7 +40,7 @@ export function asKnownOn(
     events,
     ...(terms.index && fixings && { index: { ...terms.index, fixings } }),
   };
-  return remembered(schedule, knowledge(schedule, on, regularExtra), () => {
+  return rememberedOf(schedule, ofKnowledge, knowledge(schedule, on, regularExtra), () => {
     try {
       return buildLoanSchedule(known);
     } catch (error) {
@@ -106,12 +110,19 @@ function knowledge({ terms, stretches }: LoanSchedule, on: CalendarDay, regularE
 }
 
 /** Several figures of one day, and of days between which nothing happens, ask for the same. */
-const knownOf = new WeakMap<LoanSchedule, Map<string, LoanSchedule>>();
+type Remembered = WeakMap<LoanSchedule, Map<string, LoanSchedule>>;
+const onDays: Remembered = new WeakMap();
+const ofKnowledge: Remembered = new WeakMap();
 const mostRemembered = 16;
 
-function remembered(schedule: LoanSchedule, key: string, work: () => LoanSchedule): LoanSchedule {
-  let known = knownOf.get(schedule);
-  if (!known) knownOf.set(schedule, (known = new Map<string, LoanSchedule>()));
+function rememberedOf(
+  schedule: LoanSchedule,
+  all: Remembered,
+  key: string,
+  work: () => LoanSchedule,
+): LoanSchedule {
+  let known = all.get(schedule);
+  if (!known) all.set(schedule, (known = new Map<string, LoanSchedule>()));
   let found = known.get(key);
   if (!found) {
     if (known.size >= mostRemembered) known.clear();

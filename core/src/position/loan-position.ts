@@ -28,6 +28,12 @@ export function broughtInAccrued(schedule: LoanSchedule, on: CalendarDay): numbe
   return terms.takenOn.accruedInterest;
 }
 
+/** Interest accrued by a day and not yet charged, brought in included. Minor units. */
+export function accruedInterest(schedule: LoanSchedule, on: CalendarDay): number {
+  if (on < schedule.terms.start) return 0;
+  return roundedInterest(schedule.terms, accruedSegments(schedule, on)) + broughtInAccrued(schedule, on);
+}
+
 /** The fee on the unused part of a credit line since it was last charged. Minor units. */
 export function accruedFee(schedule: LoanSchedule, on: CalendarDay): number {
   const { creditLine, rounding } = schedule.terms;
@@ -43,9 +49,6 @@ export function loanPosition(schedule: LoanSchedule, on: CalendarDay): Position 
   const row = lastRowOn(schedule.date, schedule.length, on);
   const begun = on >= terms.start;
   const outstanding = !begun ? 0 : row < 0 ? terms.amount : (schedule.closing[row] as number);
-  const accruedInterest = begun
-    ? roundedInterest(terms, accruedSegments(schedule, on)) + broughtInAccrued(schedule, on)
-    : 0;
   const left = unamortizedCosts(schedule, on);
   const [costs, deferredCosts] = terms.creditLine ? [0, left] : [left, 0];
   // Costs not yet amortized lower what is carried; where all of it falls due, that is what is current.
@@ -54,7 +57,7 @@ export function loanPosition(schedule: LoanSchedule, on: CalendarDay): Position 
   return {
     on,
     outstanding,
-    accruedInterest,
+    accruedInterest: accruedInterest(schedule, on),
     accruedFee: begun ? accruedFee(schedule, on) : 0,
     unpaidInterest: row < 0 ? 0 : (schedule.unpaid[row] as number),
     deferredInterest: row < 0 ? 0 : (schedule.deferred[row] as number),
