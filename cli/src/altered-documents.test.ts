@@ -88,8 +88,10 @@ describe('a document in which one thing was altered', () => {
         const unpaid = schedule.kind === 'loan' ? (schedule.unpaid[schedule.length - 1] ?? 0) : 0;
         if (last + unpaid > 0) return;
         for (const [role, balance] of balancesOf(whole)) {
+          // What has not come back of an overpayment stays.
+          const left = role === 'overpayment' ? position(schedule, calendarDay(4000, 12, 31)).overpaid : 0;
           if (!lasting.includes(role) && !/^interest-|expense|income/.test(role))
-            expect(balance, role).toBe(0);
+            expect(balance, role).toBe(left);
         }
       }),
       { numRuns: 600 },

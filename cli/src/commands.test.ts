@@ -136,6 +136,7 @@ describe('position and entries', () => {
       'unamortizedPremium',
       'unamortizedIssueCosts',
       'deferredCosts',
+      'overpaid',
       'carrying',
       'current',
       'nonCurrent',

@@ -137,6 +137,7 @@ export function positionTable(position: Cells): string {
       unamortizedPremium: 'Unamortized premium',
       unamortizedIssueCosts: 'Unamortized issue costs',
       deferredCosts: 'Deferred costs',
+      overpaid: 'Overpaid',
       carrying: 'Carrying amount',
       current: 'Current portion',
       nonCurrent: 'Non-current',

@@ -19,6 +19,7 @@ export * from './words/issue-facts.ts';
 export * from './words/show.ts';
 export * from './words/term-facts.ts';
 export * from './words/version-changes.ts';
+export * from './api/confirm.ts';
 export * from './api/endpoint.ts';
 export * from './api/endpoints.ts';
 export * from './api/open-api.ts';

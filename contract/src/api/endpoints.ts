@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import { accrualChoices } from '@coffer/core';
 import { dayText } from '../document/scalars.ts';
+import { confirm } from './confirm.ts';
 import { endpoint } from './endpoint.ts';
 import {
   closeView,
@@ -58,7 +59,7 @@ export const endpoints = {
     '/api/instruments',
     'Take on an instrument from its document',
     'instruments.change',
-    { body: v.strictObject({ document: v.unknown() }), answer: saved, idempotent: true },
+    { body: v.strictObject({ document: v.unknown(), confirm }), answer: saved, idempotent: true },
   ),
   instrument: endpoint('get', '/api/instruments/:id', 'An instrument with its history', 'logged-in', {
     params: ofInstrument,
@@ -73,7 +74,7 @@ export const endpoints = {
     'instruments.change',
     {
       params: ofInstrument,
-      body: v.strictObject({ version, document: v.unknown(), reason: reasonText }),
+      body: v.strictObject({ version, document: v.unknown(), reason: reasonText, confirm }),
       answer: saved,
     },
   ),
@@ -98,6 +99,7 @@ export const endpoints = {
           v.minLength(1, 'expected at least one payment.'),
           v.maxLength(20_000, 'expected at most 20,000 payments at once.'),
         ),
+        confirm,
       }),
       answer: v.strictObject({ payments: v.number(), instruments: v.number() }),
       idempotent: true,
@@ -135,6 +137,7 @@ export const endpoints = {
     'periods.lock',
     {
       params: ofPeriod,
+      body: v.strictObject({ confirm }),
       answer: v.strictObject({ endsOn: dayText, entries: v.number(), reversals: v.number(), opens: dayText }),
       idempotent: true,
     },

@@ -1,3 +1,4 @@
+import { question } from './confirm.ts';
 import * as v from 'valibot';
 import { accountRoles, accrualChoices, entryKinds } from '@coffer/core';
 import { amountText, dayText, shortText } from '../document/scalars.ts';
@@ -53,6 +54,7 @@ export const figuresView = v.strictObject({
   unamortizedIssueCosts: minorUnits,
   /** Costs of a credit line not yet amortized, an asset of their own. */
   deferredCosts: minorUnits,
+  overpaid: minorUnits,
   carrying: minorUnits,
   current: minorUnits,
   nonCurrent: minorUnits,
@@ -203,8 +205,12 @@ export const entryView = v.strictObject({
   memo: v.string(),
   instrumentId,
   instrument: v.string(),
+  /** The version of the instrument that it comes from. */
+  version: v.number(),
   /** The payment or coupon number that it comes from. */
   row: v.nullable(v.number()),
+  /** The closed month that an opening or a correction stands for. */
+  forPeriod: v.nullable(dayText),
   lines: v.array(entryLineView),
 });
 export type EntryView = v.InferOutput<typeof entryView>;
@@ -216,6 +222,20 @@ export const entrySum = v.strictObject({
   lines: v.array(entryLineView),
 });
 export type EntrySum = v.InferOutput<typeof entrySum>;
+
+/** A figure of a close added up over the instruments and over the books. */
+export const closeCheck = v.strictObject({
+  of: v.picklist(['interest-payable', 'expense', 'current-portion']),
+  /** What the instruments say. */
+  instruments: minorUnits,
+  /** What openings and corrections bring of closed months. */
+  fromClosed: minorUnits,
+  /** What the journal holds, drafts included. */
+  journal: minorUnits,
+  /** What the journal holds too much; zero when they agree. */
+  difference: minorUnits,
+});
+export type CloseCheck = v.InferOutput<typeof closeCheck>;
 
 /** One instrument in a period close. */
 export const closeRow = v.strictObject({
@@ -238,8 +258,8 @@ export const closeView = v.strictObject({
   state: v.picklist(['open', 'closed']),
   /** What becomes of the month's accruals. */
   accruals: v.picklist(accrualChoices),
-  /** In the books at the month's end, with what locking will post; a credit balance is positive. */
-  interestPayable: minorUnits,
+  /** Each figure over the instruments and over the journal, with what locking will post. */
+  checks: v.array(closeCheck),
   closedAt: v.nullable(v.string()),
   closedBy: v.nullable(v.string()),
   rows: v.array(closeRow),
@@ -267,6 +287,8 @@ export const refusalView = v.strictObject({
     code: v.string(),
     message: v.string(),
     faults: v.optional(v.array(v.strictObject({ key: v.string(), message: v.string() }))),
+    /** With status 409: what is to be confirmed; the call is repeated with its codes under `confirm`. */
+    confirm: v.optional(v.array(question)),
   }),
 });
 export type RefusalView = v.InferOutput<typeof refusalView>;

@@ -23,6 +23,12 @@ const draw = v.strictObject({
   then: v.optional(v.picklist(['keep', 're-level'])),
 });
 
+const overpaymentReturned = v.strictObject({
+  type: v.literal('overpayment-returned'),
+  on: dayText,
+  amount: amountText,
+});
+
 const loanEvent = v.variant('type', [
   v.strictObject({
     type: v.literal('extra-principal'),
@@ -39,6 +45,7 @@ const loanEvent = v.variant('type', [
   v.strictObject({ type: v.literal('paid'), on: dayText, due: dayText, amount: amountText }),
   v.strictObject({ type: v.literal('interest-added'), on: dayText }),
   v.strictObject({ type: v.literal('settled'), on: dayText, amount: v.optional(amountText) }),
+  overpaymentReturned,
   v.strictObject({
     type: v.literal('renewal'),
     on: dayText,
@@ -62,6 +69,7 @@ export const creditLineEvents = v.pipe(
       fee,
       v.strictObject({ type: v.literal('repayment'), on: dayText, amount: amountText }),
       v.strictObject({ type: v.literal('paid'), on: dayText, due: dayText, amount: amountText }),
+      overpaymentReturned,
       presentation,
     ]),
   ),

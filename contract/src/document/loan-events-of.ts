@@ -67,6 +67,8 @@ function eventOf(
       const amount = event.amount === undefined ? {} : { amount: read.amount(`${key}.amount`, event.amount) };
       return { type: 'settled', on, ...amount };
     }
+    case 'overpayment-returned':
+      return { type: 'overpayment-returned', on, amount: read.positive(`${key}.amount`, event.amount) };
     case 'renewal':
       return {
         type: 'renewal',

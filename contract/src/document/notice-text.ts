@@ -7,10 +7,10 @@ export function noticeText({ terms }: LoanSchedule, notice: LoanNotice): string 
   switch (notice.kind) {
     case 'extra-cut':
       return `The extra payment of ${money(notice.stated)} on ${on} is more than is owed; ${money(notice.applied)} is taken.`;
-    case 'payment-cut':
-      return `The payment of ${money(notice.stated)} on ${on} is more than is owed; ${money(notice.applied)} is taken.`;
+    case 'overpaid':
+      return `The payment of ${money(notice.stated)} on ${on} is ${money(notice.stated - notice.applied)} more than is owed: that stands apart until it comes back or settles a later payment.`;
     case 'event-without-effect':
-      return `The event of ${on} changes nothing: nothing is owed then, or no payment is due on the day it names.`;
+      return `The event of ${on} changes nothing: nothing is owed then.`;
     case 'listed-payment-differs':
       return `The last payment, on ${on}, is listed as ${money(notice.stated)} and is ${money(notice.applied)}, what is then owed.`;
     case 'last-payment-large':

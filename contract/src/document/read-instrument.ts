@@ -15,6 +15,7 @@ import { bondTermsOf } from './bond-terms-of.ts';
 import { instrumentDocument, type InstrumentDocument } from './instrument-document.ts';
 import { creditLineTermsOf } from './credit-line-terms-of.ts';
 import { loanTermsOf } from './loan-terms-of.ts';
+import { unmatchedPayments } from './unmatched-payments.ts';
 
 /** An instrument that was read: its document, its terms and the schedule they make. */
 export interface ReadInstrument {
@@ -41,7 +42,11 @@ export function instrumentOf(document: InstrumentDocument): InstrumentReading {
   if (read.faults.length > 0) return { ok: false, faults: read.faults };
   try {
     const terms = settledTerms(stated);
-    return { ok: true, instrument: { document, terms, schedule: buildSchedule(terms) } };
+    const schedule = buildSchedule(terms);
+    const faults = unmatchedPayments(schedule);
+    return faults.length > 0
+      ? { ok: false, faults }
+      : { ok: true, instrument: { document, terms, schedule } };
   } catch (error) {
     return { ok: false, faults: [faultOfError(error)] };
   }

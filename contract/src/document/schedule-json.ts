@@ -22,6 +22,7 @@ export function positionJson(at: Position, digits: number): Record<string, unkno
     unamortizedPremium: money(at.unamortizedPremium),
     unamortizedIssueCosts: money(at.unamortizedIssueCosts),
     deferredCosts: money(at.deferredCosts),
+    overpaid: money(at.overpaid),
     carrying: money(at.carrying),
     current: money(at.current),
     nonCurrent: money(at.nonCurrent),

@@ -45,6 +45,7 @@ const all: readonly TableColumn[] = [
   amount('gain', 'Gain'),
   amount('closing', 'Closing'),
   amount('unpaidInterest', 'Unpaid'),
+  amount('overpaid', 'Overpaid'),
 ];
 
 /** Columns that stay even when nothing is in them. */
@@ -60,6 +61,7 @@ export const rowWords: Readonly<Record<RowKind, string>> = {
   draw: 'drawn',
   'interest-added': 'interest added',
   settlement: 'settled',
+  'overpayment-returned': 'overpayment back',
 };
 
 /** A schedule as a table for paper and workbooks. */

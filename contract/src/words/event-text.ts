@@ -29,6 +29,8 @@ export function eventText(event: LoanEventDocument | CreditLineEventDocument): s
       return 'interest added to the balance';
     case 'settled':
       return event.amount === undefined ? 'settled' : `settled for ${showDecimal(event.amount)}`;
+    case 'overpayment-returned':
+      return `${showDecimal(event.amount)} of what was overpaid came back`;
     case 'renewal': {
       const every = event.every ? `, ${frequencyInWords(event.every)}` : '';
       return `renewed at ${event.annual} for ${event.count} payments${every}`;

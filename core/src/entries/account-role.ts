@@ -11,6 +11,7 @@ export const accountRoles = [
   'bond-premium',
   'issue-costs',
   'deferred-costs',
+  'overpayment',
   'interest-payable',
   'interest-expense',
   'interest-income',

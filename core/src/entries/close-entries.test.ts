@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { addMonths, parseDay, type CalendarDay } from '../calendar/calendar-day.ts';
+import { addMonths, monthEnd, parseDay, type CalendarDay } from '../calendar/calendar-day.ts';
 import { buildSchedule, firstDay, type Schedule } from '../instrument/instrument.ts';
 import { arbitraryBondWithEvents } from '../bond/arbitrary-bond.ts';
 import { arbitraryLoanWithEvents, canBeScheduled } from '../loan/arbitrary-loan.ts';
@@ -8,7 +8,7 @@ import { interestExpense } from '../position/interest-expense.ts';
 import { position } from '../position/position.ts';
 import { accrualChoices, type AccrualChoice } from './accruals.ts';
 import { balancesOf } from './balances.ts';
-import { closeEntries } from './close-entries.ts';
+import { closeEntries, type Books } from './close-entries.ts';
 import { accrualEntry, entries } from './entries.ts';
 import { reversalOf, type Entry } from './entry.ts';
 import { standingBalances, type Balances } from './standing-balances.ts';
@@ -40,6 +40,15 @@ describe('standing balances', () => {
 /** What the company chose for the accruals of each month. */
 const anyChoices = fc.array(fc.constantFrom(...accrualChoices), { minLength: 7, maxLength: 7 });
 
+/** What the entries of the months before an open one made of the accounts, each by the month it belongs to. */
+function booksOf(entries: readonly Entry[], openEnd: CalendarDay, known: boolean): Books {
+  const belongs = ({ date, belongsTo }: Entry): CalendarDay => belongsTo ?? monthEnd(date);
+  const closed = [...new Set(entries.map(belongs))].filter((end) => end < openEnd).sort((a, b) => a - b);
+  const of = (end: CalendarDay): Balances => balancesOf(entries.filter((entry) => belongs(entry) === end));
+  const openedAt = entries.find(({ kind }) => kind === 'opening')?.belongsTo;
+  return { closed: closed.map((end) => ({ end, moved: of(end) })), open: of(openEnd), known, openedAt };
+}
+
 /** The books of one instrument, closed month after month; `versions` gives its schedule at each close. */
 function close(
   ends: readonly CalendarDay[],
@@ -50,7 +59,8 @@ function close(
   const books: Entry[] = [];
   ends.forEach((end, month) => {
     const [before, now] = [choices[month - 1], choices[month]];
-    const { inPeriod, opening } = closeEntries(at(month), end, booksFrom, balancesOf(books), before, now);
+    const held = booksOf(books, end, month > 0);
+    const { inPeriod, opening } = closeEntries(at(month), end, booksFrom, held, before, now);
     books.push(...inPeriod, ...(opening ? [opening] : []));
   });
   return books;
@@ -95,6 +105,12 @@ describe('closing month after month', () => {
           const kept = (books: Entry[]): Entry[] =>
             books.filter((entry) => entry.date <= (ends[change - 1] as number));
           expect(kept(changed)).toEqual(kept(close(ends, booksFrom, () => before, choices)));
+          // Each correction says the month it is for: taken there, every closed month is as it should have been.
+          const through = (books: Entry[], end: CalendarDay): [string, number][] =>
+            nonZero(balancesOf(books.filter(({ date, belongsTo }) => (belongsTo ?? monthEnd(date)) <= end)));
+          for (const end of ends.slice(0, change)) {
+            expect(through(changed, end)).toEqual(through(straight, end));
+          }
         },
       ),
       { numRuns: 60 },

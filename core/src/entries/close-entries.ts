@@ -4,7 +4,7 @@ import type { AccountRole } from './account-role.ts';
 import { difference } from './balances.ts';
 import { clearStanding, type AccrualChoice } from './accruals.ts';
 import { accrualEntry, currentPortionEntry, sourceOf } from './entries.ts';
-import { entryOf, inOrder, reversalOf, type Entry } from './entry.ts';
+import { entryOf, inOrder, reversalOf, type Entry, type Posting } from './entry.ts';
 import { standingBalances, type Balances } from './standing-balances.ts';
 
 /** What closing a month posts for one instrument. */
@@ -25,16 +25,37 @@ const outsideTheBooks: readonly AccountRole[] = [
   'redemption-gain-loss',
 ];
 
+/** What entries made of the accounts, by the month that they belong to. */
+export interface MonthBooked {
+  /** Last day of the month. */
+  readonly end: CalendarDay;
+  readonly moved: Balances;
+}
+
+/** What the books hold for one instrument as a month is closed. */
+export interface Books {
+  /** Of the closed months, in order; all at once under the last of them where they agree with the schedule. */
+  readonly closed: readonly MonthBooked[];
+  /** Of the open month: the reversals that it opened with. */
+  readonly open: Balances;
+  /** Whether a close has reported the instrument before, if only with nothing to post. */
+  readonly known: boolean;
+  /** Last day of the month that its opening stands for; what came before is in that. */
+  readonly openedAt?: CalendarDay | undefined;
+}
+
+/** The books of an instrument that no close has seen. */
+export const unseen: Books = { closed: [], open: new Map(), known: false };
+
 /**
  * The entries that closing a month makes for one instrument, given what the books hold for it: its entries of
  * the month, led by an opening (an instrument older than the books, or entered late, with its accrual and the
- * reversal of that) or a correction (terms or events changed for months already closed) wherever the books and
- * the schedule differ at the month's start. Closed months are never touched; the difference falls in the open
- * one (IAS 8.42 leaves immaterial errors to the period in which they are found).
+ * reversal of that) or by corrections (terms or events changed for months already closed), one for each closed month
+ * that comes out otherwise. Closed months are never touched; what they should have held falls in the open one
+ * (IAS 8.42 leaves immaterial errors to the period in which they are found), and each entry says the month it is for.
  *
  * @param month any day of the month to close
  * @param booksFrom first day the books cover
- * @param posted balances of the entries posted for the instrument, reversals on the month's first day included
  * @param before what became of the accruals of the month before: reversed as this month opened, or left standing
  * @param now what becomes of this month's
  */
@@ -42,7 +63,7 @@ export function closeEntries(
   schedule: Schedule,
   month: CalendarDay,
   booksFrom: CalendarDay,
-  posted: Balances,
+  books: Books,
   before: AccrualChoice = 'reversed',
   now: AccrualChoice = 'reversed',
 ): CloseEntries {
@@ -54,51 +75,97 @@ export function closeEntries(
     ...clearStanding(standing, sourceOf(schedule).own(from, end), accrual, end),
     currentPortionEntry(schedule, end, 'month'),
   ]);
+  const seen = books.known || books.closed.length > 0;
+  const brought = seen
+    ? corrections(schedule, from, booksFrom, books, before)
+    : opening(schedule, from, booksFrom, before);
   return {
-    inPeriod: [...broughtForward(schedule, from, booksFrom, posted, before), ...ofMonth],
+    inPeriod: [...brought, ...ofMonth],
     opening: now === 'reversed' && accrual ? reversalOf(accrual, end + 1) : undefined,
   };
 }
 
-/** What brings the books to the schedule at a month's start; nothing where they agree. */
-function broughtForward(
+/** Whether the books of the closed months come out otherwise than the schedule: then each of them is looked at. */
+export function booksDiffer(
+  schedule: Schedule,
+  month: CalendarDay,
+  booksFrom: CalendarDay,
+  books: Books,
+): boolean {
+  if (!books.known && books.closed.length === 0) return false;
+  const last = addMonths(monthEnd(month), -1, true);
+  return difference(sumOf(books.closed), expectedAt(schedule, last, booksFrom)).length > 0;
+}
+
+/** What brings an instrument into the books that they have not seen, and the reversal of what had accrued. */
+function opening(
   schedule: Schedule,
   from: CalendarDay,
   booksFrom: CalendarDay,
-  posted: Balances,
   before: AccrualChoice,
 ): Entry[] {
-  const asOf = formatDay(from - 1);
-  const expected = expectedAt(schedule, from - 1, booksFrom);
-  const accrual = accrualEntry(schedule, from - 1);
-  // Books that hold nothing yet are opened with the accrual; others have it where it was left standing.
-  const stands = posted.size === 0 || before === 'standing';
-  for (const { account, debit, credit } of (stands && accrual?.lines) || []) {
-    expected.set(account, (expected.get(account) ?? 0) + debit - credit);
-  }
-  if (posted.size > 0) {
-    const memo = `Correction of closed periods, as of ${asOf}`;
-    const correction = entryOf(from, 'correction', memo, null, difference(posted, expected));
-    return correction ? [correction] : [];
-  }
-  const opening = entryOf(from, 'opening', `Balances brought in as of ${asOf}`, null, [...expected]);
-  const reversed = before === 'reversed' && accrual ? [reversalOf(accrual, from)] : [];
-  return [...(opening ? [opening] : []), ...reversed];
+  const memo = `Balances brought in as of ${formatDay(from - 1)}`;
+  const entry = entryOf(from, 'opening', memo, null, [...expectedAt(schedule, from - 1, booksFrom)]);
+  if (!entry) return [];
+  const accrual = before === 'reversed' ? accrualEntry(schedule, from - 1) : undefined;
+  return [{ ...entry, belongsTo: from - 1 }, ...(accrual ? [reversalOf(accrual, from)] : [])];
 }
 
-/** Where the books should stand at a period end, with what lies before them against opening balances. */
+/** What each closed month should have held and did not, and the reversal of what of it had accrued at the last. */
+function corrections(
+  schedule: Schedule,
+  from: CalendarDay,
+  booksFrom: CalendarDay,
+  books: Books,
+  before: AccrualChoice,
+): Entry[] {
+  if (!booksDiffer(schedule, from, booksFrom, books)) return [];
+  const entries: (Entry | undefined)[] = [];
+  const booked = new Map<AccountRole, number>();
+  let soFar: Posting[] = [];
+  const earliest = Math.min(firstDay(schedule), books.closed[0]?.end ?? from);
+  const first = books.openedAt ?? monthEnd(Math.max(booksFrom, earliest));
+  for (let end = first; end < from; end = addMonths(end, 1, true)) {
+    const ofMonth = books.closed.filter((month) => month.end === end);
+    for (const { moved } of ofMonth) addTo(booked, moved);
+    const through = difference(booked, expectedAt(schedule, end, booksFrom));
+    const memo = `Correction of the month to ${formatDay(end)}`;
+    const entry = entryOf(from, 'correction', memo, null, difference(new Map(soFar), new Map(through)));
+    if (entry) entries.push({ ...entry, belongsTo: end });
+    soFar = through;
+  }
+  if (before === 'reversed') {
+    const reversed = new Map<AccountRole, number>();
+    for (const { account, debit, credit } of accrualEntry(schedule, from - 1)?.lines ?? []) {
+      reversed.set(account, credit - debit);
+    }
+    const memo = `Reversal: what had accrued otherwise to ${formatDay(from - 1)}`;
+    entries.push(entryOf(from, 'reversal', memo, null, difference(books.open, reversed)));
+  }
+  return entries.filter((entry) => entry !== undefined);
+}
+
+function sumOf(months: readonly MonthBooked[]): Balances {
+  const sum = new Map<AccountRole, number>();
+  for (const { moved } of months) addTo(sum, moved);
+  return sum;
+}
+
+function addTo(sum: Map<AccountRole, number>, moved: Balances): void {
+  for (const [role, amount] of moved) sum.set(role, (sum.get(role) ?? 0) + amount);
+}
+
+/** Where the books should stand at a period end, its accrual in them, with what lies before them against opening balances. */
 function expectedAt(
   schedule: Schedule,
   periodEnd: CalendarDay,
   booksFrom: CalendarDay,
 ): Map<AccountRole, number> {
   const expected = new Map(standingBalances(schedule, periodEnd));
+  addAccrual(expected, schedule, periodEnd);
   if (firstDay(schedule) >= booksFrom) return expected;
   const before = new Map(standingBalances(schedule, booksFrom - 1));
-  const accrued = accrualEntry(schedule, booksFrom - 1)?.lines ?? [];
-  for (const { account, debit, credit } of accrued) {
-    before.set(account, (before.get(account) ?? 0) + debit - credit);
-  }
+  addAccrual(before, schedule, booksFrom - 1);
   let moved = 0;
   for (const role of outsideTheBooks) {
     const amount = before.get(role) ?? 0;
@@ -107,4 +174,10 @@ function expectedAt(
   }
   expected.set('opening-balances', moved + (expected.get('opening-balances') ?? 0));
   return expected;
+}
+
+function addAccrual(balances: Map<AccountRole, number>, schedule: Schedule, on: CalendarDay): void {
+  for (const { account, debit, credit } of accrualEntry(schedule, on)?.lines ?? []) {
+    balances.set(account, (balances.get(account) ?? 0) + debit - credit);
+  }
 }

@@ -31,6 +31,8 @@ export interface Entry {
   /** The payment or coupon number it comes from, where it comes from one. */
   readonly row: number | null;
   readonly lines: readonly EntryLine[];
+  /** Last day of the closed month whose figures it brings to where they should stand; of openings and corrections. */
+  readonly belongsTo?: CalendarDay;
 }
 
 /** An amount for an account: a debit where positive, a credit where negative. */

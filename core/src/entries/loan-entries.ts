@@ -53,23 +53,34 @@ export function loanRowEntry(schedule: LoanSchedule, row: number): Entry | undef
   const { terms, settlement } = schedule;
   const before = (column: Float64Array): number => (row === 0 ? 0 : (column[row - 1] as number));
   const at = (column: Float64Array): number => column[row] as number;
-  const n = schedule.n[row] as number;
   const interest = at(bookedInterest(schedule));
   const broughtIn = terms.takenOn && isFirstCharge(schedule, row) ? terms.takenOn.accruedInterest : 0;
   const unpaid = before(schedule.unpaid) - at(schedule.unpaid);
   const repaid = at(schedule.opening) - at(schedule.closing);
   const fee = at(schedule.fee);
+  const overpaid = at(schedule.overpaid) - before(schedule.overpaid);
   const costs = costAmortization(schedule).amortized[row] ?? 0;
   const settled = settlement?.row === row ? settlement.owed - settlement.paid : 0;
-  return entryOf(schedule.date[row] as number, 'payment', memoOf(schedule, row), n || null, [
+  return entryOf(schedule.date[row] as number, 'payment', memoOf(schedule, row), numberOf(schedule, row), [
     ['interest-expense', interest - broughtIn + costs],
     [costsRole(terms), -costs],
     ['interest-payable', unpaid + broughtIn],
     ['loan-payable', repaid],
     ['fees', fee],
     ['redemption-gain-loss', -settled],
-    ['cash', -(interest + unpaid + repaid + fee - settled)],
+    ['overpayment', overpaid],
+    ['cash', -(interest + unpaid + repaid + fee - settled + overpaid)],
   ]);
+}
+
+/** The number of the payment that a row is or was made for, where there is one. */
+function numberOf({ n, due, length }: LoanSchedule, row: number): number | null {
+  const own = n[row] as number;
+  if (own > 0) return own;
+  for (let at = 0; at < length; at += 1) {
+    if ((n[at] as number) > 0 && due[at] === due[row]) return n[at] as number;
+  }
+  return null;
 }
 
 function memoOf(schedule: LoanSchedule, row: number): string {
@@ -85,6 +96,8 @@ function memoOf(schedule: LoanSchedule, row: number): string {
       return 'Settlement of the loan';
     case 'extra':
       return 'Extra principal';
+    case 'overpayment-returned':
+      return 'Overpayment returned';
     case 'early-payment':
       return `Early payment due ${formatDay(schedule.due[row] as number)}`;
     case 'late-payment':

@@ -98,7 +98,9 @@ function loanStanding(
   balances.set(costsRole(terms), costs + feesPaid - expensed - amortized);
   balances.set('fees', sum(schedule.fee) + expensed);
   balances.set('redemption-gain-loss', -settled);
-  balances.set('cash', taken - (terms.takenOn ? 0 : costs) - feesPaid - paid);
+  const overpaid = rows === 0 ? 0 : (schedule.overpaid[rows - 1] as number);
+  balances.set('overpayment', overpaid);
+  balances.set('cash', taken - (terms.takenOn ? 0 : costs) - feesPaid - paid - overpaid);
   if (terms.purchase) balances.set('asset', terms.purchase.price);
   if (terms.takenOn) balances.set('opening-balances', terms.amount + broughtIn - costs);
 }

@@ -23,6 +23,7 @@ const figures: readonly PositionFigure[] = [
   'unamortizedPremium',
   'unamortizedIssueCosts',
   'deferredCosts',
+  'overpaid',
   'carrying',
   'current',
   'nonCurrent',

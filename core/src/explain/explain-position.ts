@@ -26,6 +26,7 @@ const names: Readonly<Record<PositionFigure, string>> = {
   unamortizedPremium: 'Unamortized premium',
   unamortizedIssueCosts: 'Unamortized issue costs',
   deferredCosts: 'Deferred costs',
+  overpaid: 'Overpaid',
   carrying: 'Carrying amount',
   current: 'Current portion',
   nonCurrent: 'Non-current',
@@ -44,6 +45,8 @@ export function explainPosition(schedule: Schedule, on: CalendarDay, figure: Pos
     case 'unpaidInterest':
     case 'deferredInterest':
       return plain([asOfStep(schedule, on, figure === 'outstanding' ? 'closing' : 'unpaid', amount)]);
+    case 'overpaid':
+      return plain([asOfStep(schedule, on, 'overpaid', amount)]);
     case 'carrying':
       return plain([
         { label: 'Outstanding', amount: at.outstanding },

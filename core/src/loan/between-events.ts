@@ -1,10 +1,17 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import type { LoanEvent, PaymentChange } from './loan-events.ts';
-import type { Receipts } from './receipts.ts';
+import type { Receipt, Receipts } from './receipts.ts';
 
 /** Something that makes a row of its own when it falls between due dates. */
 export interface BetweenEvent {
-  readonly kind: 'late-payment' | 'early-payment' | 'draw' | 'interest-added' | 'extra' | 'settlement';
+  readonly kind:
+    | 'late-payment'
+    | 'early-payment'
+    | 'draw'
+    | 'interest-added'
+    | 'extra'
+    | 'settlement'
+    | 'overpayment-returned';
   readonly on: CalendarDay;
   readonly due: CalendarDay;
   readonly amount: number;
@@ -22,6 +29,7 @@ const orderOfDay: readonly BetweenEvent['kind'][] = [
   'interest-added',
   'extra',
   'settlement',
+  'overpayment-returned',
 ];
 
 /** A loan's dated events in the order in which they take effect, taken one by one. */
@@ -42,13 +50,14 @@ export class EventQueue {
       if (between) this.events.push(between);
     });
     for (const { due, early, late } of receipts.byDue.values()) {
-      const made = (kind: 'early-payment' | 'late-payment', on: CalendarDay, amount: number): void => {
-        this.events.push({ kind, on, due, amount, reLevel: false, at: -1 });
-      };
-      for (const { on, amount } of early) made('early-payment', on, amount);
-      for (const { on, amount } of late) made('late-payment', on, amount);
+      for (const { on, amount } of early) this.events.push(received('early-payment', on, due, amount));
+      for (const { on, amount } of late) this.events.push(received('late-payment', on, due, amount));
     }
-    this.events.sort((a, b) => a.on - b.on || orderOfDay.indexOf(a.kind) - orderOfDay.indexOf(b.kind));
+    // Paid for a day on which nothing falls due: it pays what is owed on its own day, and principal ahead.
+    for (const { on, amount } of receipts.unmatched) {
+      if (amount > 0) this.events.push(received('late-payment', on, on, amount));
+    }
+    this.events.sort(inOrderOfDays);
     this.changes = events
       .filter((event): event is PaymentChange => event.type === 'payment-change')
       .sort((a, b) => a.on - b.on);
@@ -70,6 +79,14 @@ export class EventQueue {
   peekBefore(day: CalendarDay): BetweenEvent | undefined {
     const next = this.events[this.at];
     return !next || next.on > day || (next.on === day && next.kind !== 'late-payment') ? undefined : next;
+  }
+
+  /** What was paid for a due that never comes up takes its place among the events still to be taken. */
+  comesLate({ due, date, amount }: Receipt): void {
+    if (amount === 0) return;
+    this.events.push(received('late-payment', date, due, amount));
+    const ahead = this.events.splice(this.at).sort(inOrderOfDays);
+    this.events.push(...ahead);
   }
 
   /** Takes the next event. */
@@ -125,9 +142,24 @@ function betweenEvent(event: LoanEvent, at: number): BetweenEvent | undefined {
       return made('interest-added', event.on, 0, false, at);
     case 'settled':
       return made('settlement', event.on, event.amount ?? 0, false, at);
+    case 'overpayment-returned':
+      return made('overpayment-returned', event.on, event.amount, false, at);
     default:
       return undefined;
   }
+}
+
+function inOrderOfDays(a: BetweenEvent, b: BetweenEvent): number {
+  return a.on - b.on || orderOfDay.indexOf(a.kind) - orderOfDay.indexOf(b.kind);
+}
+
+function received(
+  kind: 'early-payment' | 'late-payment',
+  on: CalendarDay,
+  due: CalendarDay,
+  amount: number,
+): BetweenEvent {
+  return { kind, on, due, amount, reLevel: false, at: -1 };
 }
 
 function made(

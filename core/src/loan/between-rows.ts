@@ -46,6 +46,9 @@ export class BetweenRows {
       case 'settlement':
         this.settle(event, row);
         return;
+      case 'overpayment-returned':
+        this.comeBack(event, row);
+        return;
       case 'extra':
         this.repay(event, row);
         return;
@@ -88,11 +91,15 @@ export class BetweenRows {
   }
 
   /** A payment after its due date: what was billed by then, principal in arrears, then beyond. */
-  private payLate({ on, amount }: BetweenEvent, row: ExactRow): void {
+  private payLate(event: BetweenEvent, row: ExactRow): void {
     const { ledger } = this;
-    const available = ledger.inGrains(amount);
+    const available = ledger.inGrains(event.amount);
     const paid = ledger.allocated(nothingCharged, ledger.behind, available);
-    if (ledger.cut(on, 'payment-cut', available, paid.over) === 0n) return;
+    // What repays everything pays the interest to its own day as well.
+    if (paid.over > 0n) {
+      this.overdue(event);
+      return;
+    }
     const { principal, extra } = paid;
     const interestPaid = paid.billed + paid.kept;
     ledger.unpaid -= paid.billed;
@@ -109,7 +116,7 @@ export class BetweenRows {
     const available = ledger.inGrains(amount);
     const scheduled = this.scheduledPrincipal(due, interest);
     const paid = ledger.allocated({ interest, fee }, ledger.behind + scheduled, available);
-    ledger.cut(on, 'payment-cut', available, paid.over);
+    ledger.overpay(on, available, paid.over);
     const { principal, extra } = paid;
     ledger.payAhead(due, paid.billed + paid.kept, principal + extra);
     ledger.unpaid += interest + fee - paid.billed;
@@ -130,8 +137,8 @@ export class BetweenRows {
     return atLeastZero(amount - ahead.interest - ahead.principal - interest);
   }
 
-  /** What comes in after the last due date: charged interest to its own day, so that none is lost. */
-  overdue({ on, due, amount }: BetweenEvent): void {
+  /** What comes in after the last due date, or repays everything: charged interest to its own day, so that none is lost. */
+  overdue({ kind, on, due, amount }: BetweenEvent): void {
     const { ledger } = this;
     const { interest, fee } = ledger.chargeTo(on);
     // What was kept apart has fallen due with the term.
@@ -139,14 +146,31 @@ export class BetweenRows {
     ledger.kept = 0n;
     const available = ledger.inGrains(amount);
     const paid = ledger.allocated({ interest, fee }, ledger.balance, available);
-    const payment = ledger.cut(on, 'payment-cut', available, paid.over);
+    if (kind === 'extra') ledger.cut(on, 'extra-cut', available, paid.over);
+    else ledger.overpay(on, available, paid.over);
+    const payment = available - paid.over;
     const opening = ledger.balance;
     const { principal } = paid;
     ledger.balance -= principal;
+    ledger.behind = least(ledger.balance, atLeastZero(ledger.behind - principal));
     ledger.unpaid += interest + fee - paid.billed;
     const row = { ...noAmounts, n: 0, date: on, due, chargedTo: on, opening };
     ledger.write('overdue-payment', { ...row, payment, interest, principal, fee });
     ledger.meter.charged(ledger.balance);
+  }
+
+  private comeBack({ at, on, amount }: BetweenEvent, row: ExactRow): void {
+    const { ledger } = this;
+    const back = ledger.inGrains(amount);
+    if (back > ledger.overpaid) {
+      const most = formatAmount(minorUnits(this.terms, ledger.overpaid), this.terms.digits);
+      throw new TermsFault(
+        `events.${at}.amount`,
+        `On ${formatDay(on)} ${most} is overpaid, so no more can come back; correct the amount or the day.`,
+      );
+    }
+    ledger.overpaid -= back;
+    ledger.write('overpayment-returned', row);
   }
 
   private refuseAboveLimit(event: BetweenEvent): void {

@@ -1,12 +1,13 @@
-import type { LoanSchedule } from './loan-schedule.ts';
+import { kindOfRow, type LoanSchedule } from './loan-schedule.ts';
 import { minorUnits } from './loan-terms.ts';
 
 const bookedOf = new WeakMap<object, Float64Array>();
 
 /**
- * Interest as the books can carry it, minor units, one element a row: the column itself, or (where nothing is
- * rounded) what the unrounded interest to date, rounded, has grown by. Summed over rows it never drifts from the
- * unrounded total by more than half a minor unit.
+ * Interest as the books can carry it, minor units, one element a row: the column itself, or (where nothing is rounded)
+ * what the cash paid to date, rounded, leaves for it once the rounded balances have taken theirs. So cash is what was
+ * paid, the balances are those that are shown, and interest takes the rounding; summed over all rows it is the total
+ * of the schedule.
  */
 export function bookedInterest(schedule: LoanSchedule): Float64Array {
   const { exact, length, terms, interest } = schedule;
@@ -14,11 +15,17 @@ export function bookedInterest(schedule: LoanSchedule): Float64Array {
   const known = bookedOf.get(exact);
   if (known) return known;
   const booked = new Float64Array(length);
-  let sum = 0n;
-  let before = 0;
+  const at = (column: Float64Array, row: number): number => column[row] as number;
+  let paid = 0n;
+  let [added, fees, before] = [0, 0, 0];
   for (let row = 0; row < length; row += 1) {
-    sum += exact.interest[row] as bigint;
-    const through = minorUnits(terms, sum);
+    paid += (exact.payment[row] as bigint) + (exact.extra[row] as bigint);
+    if (kindOfRow(schedule, row) === 'draw') added += at(schedule.added, row);
+    fees += at(schedule.fee, row);
+    const overpaid = exact.overpaid[row] as bigint;
+    const cash = minorUnits(terms, paid + overpaid) - at(schedule.overpaid, row);
+    const repaid = terms.amount + added - at(schedule.closing, row);
+    const through = cash - repaid + at(schedule.unpaid, row) - fees;
     booked[row] = through - before;
     before = through;
   }

@@ -67,7 +67,8 @@ export class DueRows {
       ahead: ledger.ahead(due),
       grains: ledger.grains,
     });
-    const settling = this.events.settlesOn(date);
+    // A payment recorded for the day comes first; what is then owed is settled by itself.
+    const settling = this.events.settlesOn(date) && !receipt;
     const owed = ledger.balance + ledger.unpaid + ledger.kept + interest + fee;
     const all = settling || (stretch.clears && at === stretch.count - 1) || asked.payment >= owed;
     if (all && setting.kind === 'listed' && asked.payment !== owed) {
@@ -80,7 +81,9 @@ export class DueRows {
     // A bill of a credit line asks for what earlier ones left unpaid; a loan's payment stays what was agreed.
     const bill = asked.payment + (terms.creditLine ? ledger.unpaid : 0n);
     const agreed = all ? owed : bill;
-    const recorded = receipt && !settling ? ledger.inGrains(receipt.amount) : undefined;
+    const recorded = receipt ? ledger.inGrains(receipt.amount) : undefined;
+    const fromOverpaid = least(ledger.overpaid, atLeastZero(agreed - (recorded ?? 0n)));
+    const available = recorded === undefined ? agreed : recorded + fromOverpaid;
     const paid = allocate(
       {
         billed: ledger.unpaid,
@@ -91,9 +94,10 @@ export class DueRows {
         balance: ledger.balance,
       },
       scheduled + ledger.behind,
-      recorded ?? agreed,
+      available,
     );
-    if (recorded !== undefined) ledger.cut(date, 'payment-cut', recorded, paid.over);
+    ledger.overpaid -= fromOverpaid;
+    ledger.overpay(date, available, paid.over);
     const added = asks.joining - paid.joining;
     const owing = ledger.balance + added;
     let { principal } = paid;
@@ -105,7 +109,7 @@ export class DueRows {
     const onTheDay: BetweenEvent[] = [];
     for (let event = this.events.takeThrough(date); event; event = this.events.takeThrough(date)) {
       if (event.kind === 'extra') extra += this.extraOnTheDay(event, owing - principal - extra);
-      else if (event.kind !== 'settlement') onTheDay.push(event);
+      else if (event.kind !== 'settlement' || !settling) onTheDay.push(event);
     }
     // What dividing an unrounded payment could not write out is nothing owed.
     const left = owing - principal - extra;

@@ -10,6 +10,7 @@ export const rowKinds = [
   'draw',
   'interest-added',
   'settlement',
+  'overpayment-returned',
 ] as const;
 
 export type RowKind = (typeof rowKinds)[number];
@@ -26,6 +27,7 @@ export type AmountColumn =
   | 'unpaid'
   | 'deferred'
   | 'principalInArrears'
+  | 'overpaid'
   | 'fee';
 
 /** Amounts in grains (see `grainsPerMinorUnit`), one element a row. */
@@ -53,6 +55,8 @@ export interface LoanColumns {
   readonly deferred: Float64Array;
   /** Scheduled principal that fell due and was not paid, after the row. */
   readonly principalInArrears: Float64Array;
+  /** What was paid beyond all that was owed, and has neither come back nor settled a payment, after the row. */
+  readonly overpaid: Float64Array;
   /** Fee on the unused part of a credit line, charged with the row. */
   readonly fee: Float64Array;
   readonly rowKind: Uint8Array;
@@ -77,12 +81,13 @@ export interface NewRow {
   readonly unpaid: number;
   readonly deferred: number;
   readonly principalInArrears: number;
+  readonly overpaid: number;
   readonly fee: number;
   readonly setting: number;
 }
 
 /** Most loans never use these amounts: they share one column of zeros until the first that is not zero. */
-const seldomUsed = ['extra', 'added', 'unpaid', 'deferred', 'principalInArrears', 'fee'] as const;
+const seldomUsed = ['extra', 'added', 'unpaid', 'deferred', 'principalInArrears', 'overpaid', 'fee'] as const;
 type SeldomUsed = (typeof seldomUsed)[number];
 
 let zeros = new Float64Array(1024);
@@ -112,6 +117,7 @@ export class FillingColumns implements LoanColumns {
   unpaid: Float64Array;
   deferred: Float64Array;
   principalInArrears: Float64Array;
+  overpaid: Float64Array;
   fee: Float64Array;
   rowKind!: Uint8Array;
   setting!: Uint16Array;
@@ -129,6 +135,7 @@ export class FillingColumns implements LoanColumns {
       this.unpaid =
       this.deferred =
       this.principalInArrears =
+      this.overpaid =
       this.fee =
         zeroColumn(capacity);
     this.makeRoom(capacity);
@@ -157,6 +164,7 @@ export class FillingColumns implements LoanColumns {
     this.setSeldom('unpaid', at, row.unpaid);
     this.setSeldom('deferred', at, row.deferred);
     this.setSeldom('principalInArrears', at, row.principalInArrears);
+    this.setSeldom('overpaid', at, row.overpaid);
     this.setSeldom('fee', at, row.fee);
     this.rowKind[at] = rowKinds.indexOf(row.kind);
     this.setting[at] = row.setting;

@@ -67,6 +67,13 @@ export interface Settled {
   readonly amount?: number;
 }
 
+/** What had been paid beyond all that was owed, and comes back. */
+export interface OverpaymentReturned {
+  readonly type: 'overpayment-returned';
+  readonly on: CalendarDay;
+  readonly amount: number;
+}
+
 /** A new rate, term and spread for the balance that is left on a day. */
 export interface Renewal {
   readonly type: 'renewal';
@@ -89,6 +96,7 @@ export type LoanEvent =
   | RecordedPayment
   | InterestAdded
   | Settled
+  | OverpaymentReturned
   | Renewal
   | Presentation;
 

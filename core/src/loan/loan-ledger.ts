@@ -42,6 +42,8 @@ export class LoanLedger {
   kept = 0n;
   /** Scheduled principal fallen due and not paid. */
   behind = 0n;
+  /** Paid beyond all that was owed, until it comes back or settles a payment. */
+  overpaid = 0n;
   /** Whether the last due date has gone by, when all of the balance has fallen due. */
   pastTerm = false;
   /** Interest that had accrued before a loan was taken on, due with the first payment. */
@@ -123,6 +125,13 @@ export class LoanLedger {
     return stated - over;
   }
 
+  /** Sets apart what was paid beyond all that was owed. */
+  overpay(on: CalendarDay, paid: bigint, over: bigint): void {
+    if (over === 0n) return;
+    this.overpaid += over;
+    this.notice(on, 'overpaid', paid, paid - over);
+  }
+
   notice(on: CalendarDay, kind: LoanNotice['kind'], stated: bigint, applied: bigint): void {
     this.notices.push({
       on,
@@ -139,6 +148,7 @@ export class LoanLedger {
       unpaid: this.unpaid + this.kept,
       deferred: this.kept,
       principalInArrears: this.pastTerm ? this.balance : this.behind,
+      overpaid: this.overpaid,
     };
     this.writer.write(kind, row, after, Math.max(0, this.agreement.settings.length - 1));
   }

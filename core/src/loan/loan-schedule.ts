@@ -64,7 +64,7 @@ export interface LoanNotice {
   readonly on: CalendarDay;
   readonly kind:
     | 'extra-cut'
-    | 'payment-cut'
+    | 'overpaid'
     | 'event-without-effect'
     | 'listed-payment-differs'
     | 'last-payment-large'
@@ -92,6 +92,7 @@ export interface LoanRow {
   readonly closing: number;
   readonly unpaid: number;
   readonly deferred: number;
+  readonly overpaid: number;
   readonly fee: number;
 }
 
@@ -116,6 +117,7 @@ export function loanRow(schedule: LoanSchedule, index: number): LoanRow {
     closing: at(schedule.closing),
     unpaid: at(schedule.unpaid),
     deferred: at(schedule.deferred),
+    overpaid: at(schedule.overpaid),
     fee: at(schedule.fee),
   };
 }

@@ -2,7 +2,7 @@ import type { CalendarDay } from '../calendar/calendar-day.ts';
 import type { Multiplier } from '../money/rounded-product.ts';
 import { rateAt, type RateTimeline } from '../rates/rate-timeline.ts';
 import { TermsFault } from '../terms-fault.ts';
-import { EventQueue } from './between-events.ts';
+import { EventQueue, type BetweenEvent } from './between-events.ts';
 import { BetweenRows } from './between-rows.ts';
 import { DueRows, type DuePayment } from './due-rows.ts';
 import { interestStep } from './interest-step.ts';
@@ -15,8 +15,8 @@ import { receiptsOf, type Receipts } from './receipts.ts';
 import { fillRegularRows } from './regular-rows.ts';
 import type { Stretch } from './stretch.ts';
 
-/** The most days that a due date moves for a run of closed days. */
-const mostMovedDays = 10;
+const idleOnceRepaid: readonly BetweenEvent['kind'][] = ['extra', 'interest-added', 'settlement'];
+const paidAfterTheTerm: readonly BetweenEvent['kind'][] = ['late-payment', 'early-payment', 'extra'];
 
 /** The walk along the due dates: what comes next, and who writes it. Amounts in grains. */
 export class LoanWalk {
@@ -75,6 +75,7 @@ export class LoanWalk {
       unpaid: columns.unpaid,
       deferred: columns.deferred,
       principalInArrears: columns.principalInArrears,
+      overpaid: columns.overpaid,
       fee: columns.fee,
       rowKind: columns.rowKind,
       setting: columns.setting,
@@ -226,9 +227,10 @@ export class LoanWalk {
   private overdueThrough(day: CalendarDay): void {
     this.ledger.pastTerm = true;
     for (let event = this.events.takeThrough(day); event; event = this.events.takeThrough(day)) {
-      if (this.ledger.balance + this.ledger.apart === 0n && event.kind !== 'draw') {
+      const nothingOwed = this.ledger.balance + this.ledger.apart === 0n;
+      if (nothingOwed && idleOnceRepaid.includes(event.kind)) {
         this.ledger.notice(event.on, 'event-without-effect', this.ledger.inGrains(event.amount), 0n);
-      } else if (event.kind === 'late-payment' || event.kind === 'extra') {
+      } else if (paidAfterTheTerm.includes(event.kind)) {
         this.between.overdue(event);
       } else {
         this.between.write(event);
@@ -237,9 +239,9 @@ export class LoanWalk {
   }
 
   private afterTheTerm(): void {
+    this.paidForNothing();
     this.overdueThrough(Number.MAX_SAFE_INTEGER);
     this.noticeWhatIsLeft();
-    this.noticeUnmatchedPayments();
   }
 
   private noticeWhatIsLeft(): void {
@@ -252,18 +254,14 @@ export class LoanWalk {
     this.ledger.notice(on, leaves ? 'left-at-end' : 'overdue-at-end', left, 0n);
   }
 
-  /** Payments recorded for days on which nothing falls due, or for dues after the loan was cleared. */
-  private noticeUnmatchedPayments(): void {
-    const { byDue, unmatched } = this.receipts;
-    if (byDue.size + unmatched.length === 0) return;
-    const { columns } = this.ledger.writer;
-    const lastRow = columns.date[columns.length - 1] ?? 0;
-    const told = (on: CalendarDay, amount: number): void => {
-      this.ledger.notice(on, 'event-without-effect', this.ledger.inGrains(amount), 0n);
-    };
-    for (const { on, amount } of unmatched) told(on, amount);
-    for (const { due, date, amount } of byDue.values()) {
-      if (due > lastRow + mostMovedDays && amount > 0) told(date, amount);
+  /** What was paid for dues that the loan was cleared before comes in on its own day. */
+  private paidForNothing(): void {
+    const { due, n, length } = this.ledger.writer.columns;
+    let last = length - 1;
+    while (last >= 0 && n[last] === 0) last -= 1;
+    const reached = last < 0 ? -Infinity : (due[last] as number);
+    for (const receipt of this.receipts.byDue.values()) {
+      if (receipt.due > reached) this.events.comesLate(receipt);
     }
   }
 }

@@ -45,7 +45,7 @@ describe('payments as they left the bank', () => {
     expect(over[0]).toMatchObject({ extra: 1, principal: plain[0]?.principal });
     const far = buildLoanSchedule({ ...terms, events: [paidFor(due, due, 99_000_000)] });
     expect(far.length).toBe(1);
-    expect(far.notices).toMatchObject([{ kind: 'payment-cut', stated: 99_000_000, applied: 10_050_000 }]);
+    expect(far.notices).toMatchObject([{ kind: 'overpaid', stated: 99_000_000, applied: 10_050_000 }]);
   });
 
   it('after the last due date: interest to its own day', () => {
@@ -82,8 +82,8 @@ describe('payments as they left the bank', () => {
   });
 });
 
-/** A row as the plain walk below makes it: number, opening, payment, interest, principal, extra, closing. */
-type PlainRow = readonly [number, number, number, number, number, number, number];
+/** A row as the plain walk below makes it: number, opening, payment, interest, principal, extra, closing, overpaid. */
+type PlainRow = readonly [number, number, number, number, number, number, number, number];
 
 /** What a drawn loan is made of; interest is on actual days over 360 or 365. */
 interface Drawn {
@@ -100,13 +100,14 @@ interface Drawn {
 /**
  * The rules once more, with whole numbers and no more than they need: interest of days between, rounded when it is
  * charged; what is paid goes to interest owed, then to principal fallen due, then beyond; a late payment pays no
- * interest that is not due yet; the last payment is all that is owed.
+ * interest that is not due yet, unless it repays everything; the last payment is all that is owed;
+ * what nobody is owed stands apart.
  */
 function plainWalk({ amount, rate, basis, start, dues, payment, recorded }: Drawn): PlainRow[] {
   const rows: PlainRow[] = [];
   const late = recorded.filter(({ on, due, amount: paid }) => on > due && paid > 0);
   late.sort((a, b) => a.on - b.on);
-  let [balance, unpaid, behind, charged, accrued, number] = [amount, 0, 0, start, 0, 0];
+  let [balance, unpaid, behind, charged, accrued, number, over] = [amount, 0, 0, start, 0, 0, 0];
   const accrue = (to: number): void => {
     accrued += balance * rate * (to - charged);
     charged = to;
@@ -116,11 +117,14 @@ function plainWalk({ amount, rate, basis, start, dues, payment, recorded }: Draw
     accrued = 0;
     return interest;
   };
-  const pay = (n: number, paid: number, interest: number, most: number): void => {
+  const pay = (n: number, given: number, interest: number, most: number): void => {
+    const paid = Math.min(given, balance + unpaid + interest);
+    over += given - paid;
     const ofInterest = Math.min(paid, unpaid + interest);
     const principal = Math.min(paid - ofInterest, most, balance);
     const extra = paid - ofInterest - principal;
-    rows.push([n, balance, ofInterest + principal, interest, principal, extra, balance - principal - extra]);
+    const left = balance - principal - extra;
+    rows.push([n, balance, ofInterest + principal, interest, principal, extra, left, over]);
     unpaid += interest - ofInterest;
     balance -= principal + extra;
     behind = Math.max(0, Math.min(balance, most - principal));
@@ -131,10 +135,14 @@ function plainWalk({ amount, rate, basis, start, dues, payment, recorded }: Draw
     for (let next = late[0]; next && next.on <= day; next = late[0]) {
       late.shift();
       accrue(next.on);
-      const paid = Math.min(next.amount, balance + unpaid);
-      if (paid > 0) pay(0, paid, 0, behind);
+      const whole = next.amount > balance + unpaid;
+      const interest = whole ? charge() : 0;
+      pay(0, next.amount, interest, whole ? balance : behind);
     }
-    if (balance + unpaid + accrued === 0) return;
+    if (balance + unpaid + accrued === 0) {
+      if (made && made.on <= due && made.amount > 0) late.push({ ...made, on: day });
+      return;
+    }
     accrue(day);
     const interest = charge();
     const owed = balance + unpaid + interest;
@@ -142,18 +150,12 @@ function plainWalk({ amount, rate, basis, start, dues, payment, recorded }: Draw
     const scheduled = all ? balance : payment - interest;
     const asked = all ? owed : payment;
     number += 1;
-    pay(
-      number,
-      !made ? asked : made.on > due ? 0 : Math.min(made.amount, owed),
-      interest,
-      scheduled + behind,
-    );
+    pay(number, !made ? asked : made.on > due ? 0 : made.amount, interest, scheduled + behind);
   });
+  late.sort((a, b) => a.on - b.on);
   for (const { on, amount: paid } of late) {
-    if (balance + unpaid === 0) break;
     accrue(on);
-    const interest = charge();
-    pay(0, Math.min(paid, balance + unpaid + interest), interest, balance);
+    pay(0, paid, charge(), balance);
   }
   return rows;
 }
@@ -204,8 +206,8 @@ describe('any run of payments', () => {
           events: recorded,
         });
         const made = rowsOf(terms).map(
-          ({ n, opening, payment: paid, interest, principal, extra, closing }): PlainRow => {
-            return [n ?? 0, opening, paid, interest, principal, extra, closing];
+          ({ n, opening, payment: paid, interest, principal, extra, closing, overpaid }): PlainRow => {
+            return [n ?? 0, opening, paid, interest, principal, extra, closing, overpaid];
           },
         );
         expect(made).toEqual(plainWalk(drawn));

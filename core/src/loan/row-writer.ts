@@ -24,6 +24,7 @@ export interface OwedAfter {
   readonly unpaid: bigint;
   readonly deferred: bigint;
   readonly principalInArrears: bigint;
+  readonly overpaid: bigint;
 }
 
 const amountColumns: readonly AmountColumn[] = [
@@ -37,6 +38,7 @@ const amountColumns: readonly AmountColumn[] = [
   'unpaid',
   'deferred',
   'principalInArrears',
+  'overpaid',
   'fee',
 ];
 
@@ -78,6 +80,7 @@ export class RowWriter {
       unpaid: this.minor(after.unpaid, row.date),
       deferred: this.minor(after.deferred, row.date),
       principalInArrears: this.minor(after.principalInArrears, row.date),
+      overpaid: this.minor(after.overpaid, row.date),
       fee: this.minor(row.fee, row.date),
       setting,
     });

@@ -164,14 +164,14 @@ describe('a credit line', () => {
     expect(payable).toBe(-2_917);
   });
 
-  // ASC 835-30-S45-1: an asset, amortized ratably over the term of the arrangement.
-  it('keeps its costs as an asset of their own, in equal parts over its term', () => {
+  // ASC 835-30-S45-1: an asset, amortized ratably over the term of the arrangement: 122 of its 181 days are left.
+  it('keeps its costs as an asset of their own, in equal parts over its days', () => {
     const withCosts: LoanTerms = { ...line, issueCosts: { amount: 6_000, method: 'straight-line' } };
     const schedule = buildLoanSchedule(withCosts);
     const held = position(schedule, day('2025-03-10'));
-    expect(held).toMatchObject({ deferredCosts: 4_000, unamortizedIssueCosts: 0, carrying: 0 });
+    expect(held).toMatchObject({ deferredCosts: 4_044, unamortizedIssueCosts: 0, carrying: 0 });
     const balances = balancesOf(entries(schedule, line.start, day('2025-03-10'), 'none'));
-    expect([balances.get('deferred-costs'), balances.get('issue-costs')]).toEqual([4_000, undefined]);
+    expect([balances.get('deferred-costs'), balances.get('issue-costs')]).toEqual([4_044, undefined]);
     const effective: LoanTerms = { ...line, issueCosts: { amount: 6_000, method: 'effective' } };
     expect(() => buildLoanSchedule(effective)).toThrow('equal parts over its term');
   });

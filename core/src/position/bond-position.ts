@@ -80,6 +80,7 @@ export function bondPosition(schedule: BondSchedule, on: CalendarDay): Position 
     unamortizedPremium: Math.max(0, -discount),
     unamortizedIssueCosts: costs,
     deferredCosts: 0,
+    overpaid: 0,
     carrying,
     current,
     nonCurrent: carrying - current,

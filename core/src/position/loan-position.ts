@@ -65,6 +65,7 @@ export function loanPosition(schedule: LoanSchedule, on: CalendarDay): Position 
     unamortizedPremium: 0,
     unamortizedIssueCosts: costs,
     deferredCosts,
+    overpaid: row < 0 ? 0 : (schedule.overpaid[row] as number),
     carrying,
     current,
     nonCurrent: carrying - current,

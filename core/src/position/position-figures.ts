@@ -18,6 +18,8 @@ export interface Position {
   readonly unamortizedIssueCosts: number;
   /** Costs of a credit line not yet amortized: an asset, no part of what is carried (ASC 835-30-S45-1). */
   readonly deferredCosts: number;
+  /** Paid to the lender beyond all that was owed, and not come back: an asset, no part of what is carried. */
+  readonly overpaid: number;
   /** Outstanding less discount and costs, plus premium (IFRS 9 Appendix A, amortised cost). */
   readonly carrying: number;
   /** Due within twelve months of the day (IAS 1.69; ASC 470-10-45). */

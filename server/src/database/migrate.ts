@@ -4,6 +4,8 @@ import { instruments } from './migrations/0002-instruments.ts';
 import { books } from './migrations/0003-books.ts';
 import { accruals } from './migrations/0004-accruals.ts';
 import { feesAndCostsOfLines } from './migrations/0005-fees-and-costs-of-lines.ts';
+import { overpayments } from './migrations/0006-overpayments.ts';
+import { correctionsByMonth } from './migrations/0007-corrections-by-month.ts';
 
 /** Migrations in the order in which they run; each runs once and forward only. */
 const migrations: Readonly<Record<string, string>> = {
@@ -12,6 +14,8 @@ const migrations: Readonly<Record<string, string>> = {
   '0003-books': books,
   '0004-accruals': accruals,
   '0005-fees-and-costs-of-lines': feesAndCostsOfLines,
+  '0006-overpayments': overpayments,
+  '0007-corrections-by-month': correctionsByMonth,
 };
 
 const source: Knex.MigrationSource<string> = {

@@ -56,7 +56,13 @@ export async function loadDemo(
     const ids = new Map<string, string>();
     for (const file of readdirSync(join(folder, 'instruments')).sort()) {
       const document = readJson(join(folder, 'instruments'), file);
-      const { id } = await createInstrument(on, figures, by, document, 'Taken on when the books began');
+      const { id } = await createInstrument(
+        on,
+        figures,
+        by,
+        { document, confirm: [] },
+        'Taken on when the books began',
+      );
       ids.set((document as { name: string }).name, id);
     }
     let end = monthEnd(parseDay(company.booksFrom) as CalendarDay);
@@ -75,6 +81,7 @@ export async function loadDemo(
         version: 1,
         ...paid,
       })),
+      [],
     );
     logger.info({ company: company.name, instruments: ids.size }, 'demo company loaded');
   });

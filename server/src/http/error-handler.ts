@@ -96,6 +96,7 @@ export const errorHandler: ErrorRequestHandler = (error, request, response, next
           code: refusal.code,
           message: refusal.message,
           ...(refusal.faults && { faults: [...refusal.faults] }),
+          ...(refusal.questions && { confirm: [...refusal.questions] }),
         }
       : {
           code: 'failed',

@@ -1,4 +1,4 @@
-import type { Fault } from '@coffer/contract';
+import type { ConfirmCode, Fault, Question } from '@coffer/contract';
 
 /** A call that is refused: the answer says why, where, and what to do. */
 export class Refusal extends Error {
@@ -7,12 +7,14 @@ export class Refusal extends Error {
    * @param code a word that programs can rely on
    * @param message for people, in whole sentences
    * @param faults each field at fault
+   * @param questions what is to be confirmed before the call is repeated
    */
   constructor(
     readonly status: number,
     readonly code: string,
     message: string,
     readonly faults?: readonly Fault[],
+    readonly questions?: readonly Question[],
   ) {
     super(message);
   }
@@ -24,4 +26,12 @@ export function faultyInput(
   message = 'Some of what was sent cannot be used.',
 ): Refusal {
   return new Refusal(422, 'faulty-input', message, faults);
+}
+
+/** Asks about what was not confirmed yet. Throws {@link Refusal} 409 with every question. */
+export function askFirst(questions: readonly Question[], confirmed: readonly ConfirmCode[]): void {
+  const open = questions.filter(({ code }) => !confirmed.includes(code));
+  if (open.length === 0) return;
+  const message = `Nothing was done yet. ${open.map((one) => one.message).join(' ')}`;
+  throw new Refusal(409, 'to-confirm', message, undefined, open);
 }

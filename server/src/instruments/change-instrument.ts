@@ -1,11 +1,19 @@
 import { randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
-import type { InstrumentDocument } from '@coffer/contract';
+import { confirmCodes, type ConfirmCode, type InstrumentDocument } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { companyOf } from '../company/company-store.ts';
-import { faultyInput } from '../http/refusal.ts';
+import { askFirst, faultyInput } from '../http/refusal.ts';
+import { closedMonths } from '../periods/period-store.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
-import { insertInstrument, insertNextVersions, type Maker, type NextVersion } from './instrument-store.ts';
+import {
+  insertInstrument,
+  insertNextVersions,
+  newestVersion,
+  type Maker,
+  type NextVersion,
+} from './instrument-store.ts';
+import type { StoredVersion } from './known-instruments.ts';
 
 /** An instrument's id and the version that a change left it at. */
 export interface Saved {
@@ -13,22 +21,34 @@ export interface Saved {
   readonly version: number;
 }
 
-/** Reads a document of an instrument for a company. Throws {@link Refusal} 422 with every fault. */
+/** A document that somebody wants to keep. */
+interface Sent {
+  readonly id: string;
+  readonly document: unknown;
+  readonly before?: StoredVersion;
+  readonly confirm: readonly ConfirmCode[];
+}
+
+/**
+ * Reads a document of an instrument for a company. Throws {@link Refusal} 422 with every fault, and 409 with what is to
+ * be confirmed first.
+ */
 async function readFor(
   database: Knex,
   figures: FigureThreads,
   companyId: number,
-  id: string,
-  value: unknown,
+  { id, document, before, confirm }: Sent,
 ): Promise<InstrumentDocument> {
-  const version = { id, version: 0, document: JSON.stringify(value) };
-  const reading = await figures.one('read-to-keep', undefined, { version });
+  const version = { id, version: 0, document: JSON.stringify(document) };
+  const closed = await closedMonths(database, companyId);
+  const reading = await figures.one('read-to-keep', closed, { version, before });
   if (!reading.ok) throw faultyInput(reading.faults, 'This instrument cannot be kept as it is.');
   const { currency, name } = await companyOf(database, companyId);
   if (reading.currency !== currency) {
     const message = `Found ${reading.currency}; ${name} keeps its books in ${currency}.`;
     throw faultyInput([{ key: 'currency', message }]);
   }
+  askFirst(reading.questions, confirm);
   return reading.document;
 }
 
@@ -37,11 +57,11 @@ export async function createInstrument(
   database: Knex,
   figures: FigureThreads,
   by: Maker,
-  value: unknown,
+  sent: { readonly document: unknown; readonly confirm: readonly ConfirmCode[] },
   reason = 'Taken on',
 ): Promise<Saved> {
   const id = randomUUID();
-  const document = await readFor(database, figures, by.companyId, id, value);
+  const document = await readFor(database, figures, by.companyId, { id, ...sent });
   await insertInstrument(database, by, id, document, reason);
   await audit(database, by, 'instrument-created', [{ subject: id, detail: { name: document.name } }]);
   return { id, version: 1 };
@@ -53,9 +73,18 @@ export async function changeInstrument(
   figures: FigureThreads,
   by: Maker,
   id: string,
-  change: { readonly version: number; readonly document: unknown; readonly reason: string },
+  change: {
+    readonly version: number;
+    readonly document: unknown;
+    readonly reason: string;
+    readonly confirm: readonly ConfirmCode[];
+  },
 ): Promise<Saved> {
-  const document = await readFor(database, figures, by.companyId, id, change.document);
+  const before = await newestVersion(database, by.companyId, id);
+  // A change made from an old version is refused, and nothing is asked about it.
+  const confirm = before.version === change.version ? change.confirm : confirmCodes;
+  const sent = { id, document: change.document, before, confirm };
+  const document = await readFor(database, figures, by.companyId, sent);
   await saveVersions(database, by, [{ id, from: change.version, document, reason: change.reason }]);
   return { id, version: change.version + 1 };
 }

@@ -10,7 +10,7 @@ import { instrumentView } from './instrument-view.ts';
 export function instrumentRoutes(database: Knex, figures: FigureThreads): Router {
   const router = Router();
   serve(router, database, endpoints.createInstrument, ({ body, person, database: on }) =>
-    createInstrument(on, figures, person, body.document),
+    createInstrument(on, figures, person, body),
   );
   serve(router, database, endpoints.instrument, ({ params, query, person, database: on }) =>
     instrumentView(on, person.companyId, params.id, query.version),

@@ -16,6 +16,7 @@ export interface ReportedRow {
   readonly unamortized_premium: number;
   readonly unamortized_issue_costs: number;
   readonly deferred_costs: number;
+  readonly overpaid: number;
   readonly deferred_interest: number;
   readonly carrying: number;
   readonly current: number;
@@ -36,6 +37,7 @@ export function figuresOfRow(row: ReportedRow): FiguresView {
     unamortizedPremium: row.unamortized_premium,
     unamortizedIssueCosts: row.unamortized_issue_costs,
     deferredCosts: row.deferred_costs,
+    overpaid: row.overpaid,
     deferredInterest: row.deferred_interest,
     carrying: row.carrying,
     current: row.current,

@@ -25,7 +25,7 @@ describe('taking on an instrument', () => {
         ...JSON.parse(readFileSync(new URL(file, folder), 'utf8')),
         name: `Copy of ${file}`,
       };
-      const { body, status } = await create(document);
+      const { body, status } = await preparer.insist('POST', '/api/instruments', { document });
       expect(status, file).toBe(200);
       const out = await preparer.call('GET', `/api/instruments/${body.id}/document.json`);
       expect(JSON.parse(out.text)).toEqual(document);

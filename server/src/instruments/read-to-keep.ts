@@ -1,19 +1,66 @@
-import { readInstrument, type Fault, type InstrumentDocument } from '@coffer/contract';
-import { rememberRead, type StoredVersion } from './known-instruments.ts';
+import { firstDay, formatAmount, formatDay, type CalendarDay } from '@coffer/core';
+import {
+  readInstrument,
+  type Fault,
+  type InstrumentDocument,
+  type Question,
+  type ReadInstrument,
+} from '@coffer/contract';
+import { rememberRead, workedOut, type StoredVersion } from './known-instruments.ts';
+import { askAboutOverpaid } from './overpaid.ts';
 import { whyNotKept } from './keepable.ts';
 
 /** A document that can be kept, or everything that keeps it from that. */
 export type Keepable =
-  | { readonly ok: true; readonly document: InstrumentDocument; readonly currency: string }
+  | {
+      readonly ok: true;
+      readonly document: InstrumentDocument;
+      readonly currency: string;
+      /** What is asked about before it is kept. */
+      readonly questions: readonly Question[];
+    }
   | { readonly ok: false; readonly faults: readonly Fault[] };
 
+/** A document that somebody wants to take on, or to change an instrument into. */
+export interface Wanted {
+  readonly version: StoredVersion;
+  /** The version that it is made from; none where it is taken on. */
+  readonly before?: StoredVersion | undefined;
+}
+
+/** The months that are closed. */
+export interface ClosedMonths {
+  readonly from: CalendarDay;
+  readonly to: CalendarDay;
+}
+
 /** Reads a document that somebody wants to take on or change into. */
-export function readToKeep({ version }: { readonly version: StoredVersion }): Keepable {
+export function readToKeep({ version, before }: Wanted, closed: ClosedMonths): Keepable {
   const reading = readInstrument(JSON.parse(version.document));
   if (!reading.ok) return reading;
   const { document, terms } = reading.instrument;
   const faults = whyNotKept(reading.instrument);
   if (faults.length > 0) return { ok: false, faults };
   rememberRead(version.id, reading.instrument);
-  return { ok: true, document, currency: terms.currency };
+  const questions = before
+    ? askAboutChange(reading.instrument, before)
+    : askAboutNew(reading.instrument, closed);
+  return { ok: true, document, currency: terms.currency, questions };
+}
+
+function askAboutChange({ document, schedule }: ReadInstrument, before: StoredVersion): Question[] {
+  // A version that cannot be worked out has nothing to be compared with.
+  const worked = workedOut(before, (instrument) => instrument.schedule);
+  return askAboutOverpaid(document.name, schedule, 'made' in worked ? worked.made : undefined);
+}
+
+function askAboutNew({ document, schedule, terms }: ReadInstrument, { from, to }: ClosedMonths): Question[] {
+  const questions = askAboutOverpaid(document.name, schedule);
+  const begins = firstDay(schedule);
+  if (begins < from || begins > to || (terms.kind === 'loan' && terms.takenOn)) return questions;
+  const amount = formatAmount(terms.kind === 'loan' ? terms.amount : terms.face, terms.digits);
+  const message =
+    `${document.name} begins on ${formatDay(begins)}, in a month that is closed. Its entries since then, the ${amount} ` +
+    'received among them, fall in the open month. Where the ledger has them already, take it on as already running.';
+  return [...questions, { code: 'starts-in-closed-month', key: 'start', message }];
 }

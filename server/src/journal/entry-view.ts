@@ -17,17 +17,18 @@ export function lineView(
 export function draftView(
   accounts: Accounts,
   entry: Entry,
-  instrumentId: string,
-  instrument: string,
+  instrument: { readonly id: string; readonly name: string; readonly version: number },
 ): EntryView {
   return {
     number: null,
     date: formatDay(entry.date),
     kind: entry.kind,
     memo: entry.memo,
-    instrumentId,
-    instrument,
+    instrumentId: instrument.id,
+    instrument: instrument.name,
+    version: instrument.version,
     row: entry.row,
+    forPeriod: entry.belongsTo === undefined ? null : formatDay(entry.belongsTo),
     lines: entry.lines.map(({ account, debit, credit }) => lineView(accounts, account, debit, credit)),
   };
 }
@@ -40,6 +41,8 @@ export interface PostedLine {
   readonly memo: string;
   readonly instrument_id: string;
   readonly instrument: string;
+  readonly version: number;
+  readonly for_period: string | null;
   readonly row_number: number | null;
   readonly role: AccountRole;
   readonly debit: number;
@@ -59,7 +62,9 @@ export function postedViews(accounts: Accounts, lines: readonly PostedLine[]): E
         memo: line.memo,
         instrumentId: line.instrument_id,
         instrument: line.instrument,
+        version: line.version,
         row: line.row_number,
+        forPeriod: line.for_period,
         lines: [],
       };
       views.push(view);

@@ -12,7 +12,9 @@ const columns = [
   'kind',
   'memo',
   'instrument',
+  'version',
   'payment',
+  'forPeriod',
   'accountCode',
   'account',
   'debit',
@@ -28,7 +30,9 @@ function rowsOf(entry: EntryView, money: (minor: number) => string): Row[] {
     kind: entry.kind,
     memo: entry.memo,
     instrument: entry.instrument,
+    version: entry.version,
     payment: entry.row,
+    forPeriod: entry.forPeriod,
     accountCode: line.code,
     account: line.account,
     debit: money(line.debit),
@@ -68,7 +72,11 @@ const widths: Partial<Record<keyof Row, number>> = {
   debit: 16,
   credit: 16,
 };
-const headings: Partial<Record<keyof Row, string>> = { accountCode: 'Account code', payment: 'Payment no.' };
+const headings: Partial<Record<keyof Row, string>> = {
+  accountCode: 'Account code',
+  payment: 'Payment no.',
+  forPeriod: 'For month to',
+};
 
 /** Writes the journal as a workbook, streamed; amounts are numbers, text stays text whatever it begins with. */
 export async function writeJournalWorkbook(

@@ -43,7 +43,12 @@ function linesOf(database: Knex, companyId: number, numbers: readonly number[]):
     .join('entry_line', (on) => {
       on.on('entry_line.company_id', 'entry.company_id').andOn('entry_line.number', 'entry.number');
     })
-    .join('instrument', 'instrument.id', 'entry.instrument_id')
+    .join('instrument_version', (on) => {
+      on.on('instrument_version.instrument_id', 'entry.instrument_id').andOn(
+        'instrument_version.version',
+        'entry.instrument_version',
+      );
+    })
     .where({ 'entry.company_id': companyId })
     .whereIn('entry.number', [...numbers])
     .orderBy(['entry.number', 'entry_line.line'])
@@ -53,7 +58,10 @@ function linesOf(database: Knex, companyId: number, numbers: readonly number[]):
       'entry.kind',
       'entry.memo',
       'entry.instrument_id',
-      'instrument.name as instrument',
+      // What it was called then: a closed month keeps its names.
+      database.raw(`instrument_version.document ->> 'name' as instrument`),
+      'entry.instrument_version as version',
+      'entry.for_period',
       'entry.row_number',
       'entry_line.role',
       'entry_line.debit',

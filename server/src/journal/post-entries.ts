@@ -46,6 +46,7 @@ async function insertBatch(
     instrument_id: instrumentId,
     instrument_version: version,
     row_number: entry.row,
+    for_period: entry.belongsTo === undefined ? null : formatDay(entry.belongsTo),
     posted_by: by.id,
   }));
   const lines = entries.flatMap(({ entry }, at) =>
@@ -59,8 +60,8 @@ async function insertBatch(
     })),
   );
   await database.raw(
-    `insert into entry (company_id, number, period_end, date, kind, memo, instrument_id, instrument_version, row_number, posted_by)
-     select company_id, number, period_end, date, kind, memo, instrument_id, instrument_version, row_number, posted_by
+    `insert into entry (company_id, number, period_end, date, kind, memo, instrument_id, instrument_version, row_number, for_period, posted_by)
+     select company_id, number, period_end, date, kind, memo, instrument_id, instrument_version, row_number, for_period, posted_by
        from jsonb_populate_recordset(null::entry, ?::jsonb) order by number`,
     [JSON.stringify(heads)],
   );

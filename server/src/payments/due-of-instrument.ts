@@ -2,6 +2,7 @@ import {
   buildSchedule,
   formatDay,
   loanRow,
+  TermsFault,
   type CalendarDay,
   type LoanEvent,
   type LoanRow,
@@ -29,7 +30,7 @@ function dueOf(instrument: KnownInstrument, from: CalendarDay, to: CalendarDay):
   if (schedule.kind !== 'loan') return [];
   return paymentsDue(schedule, from, to).map((row) => {
     const recorded = schedule.receipts.byDue.get(row.due)?.parts;
-    const asAgreed = recorded ? rowAsAgreed(schedule, row.due) : row;
+    const asAgreed = recorded ? rowAsAgreed(schedule, row) : row;
     return {
       instrumentId: id,
       version,
@@ -46,13 +47,17 @@ function dueOf(instrument: KnownInstrument, from: CalendarDay, to: CalendarDay):
   });
 }
 
-/** The payment due on a day as it would be, had nothing been recorded for it. */
-function rowAsAgreed({ terms, receipts }: LoanSchedule, due: CalendarDay): LoanRow {
-  const recorded: readonly LoanEvent[] = receipts.byDue.get(due)?.parts ?? [];
-  const agreed = buildSchedule({
-    ...terms,
-    events: terms.events.filter((event) => !recorded.includes(event)),
-  });
-  const at = (agreed as LoanSchedule).due.indexOf(due);
-  return loanRow(agreed as LoanSchedule, at);
+/** A payment as it would be, had nothing been recorded for it; as it is where what came later rests on that. */
+function rowAsAgreed({ terms, receipts }: LoanSchedule, row: LoanRow): LoanRow {
+  const recorded: readonly LoanEvent[] = receipts.byDue.get(row.due)?.parts ?? [];
+  const events = terms.events.filter((event) => !recorded.includes(event));
+  try {
+    const agreed = buildSchedule({ ...terms, events });
+    if (agreed.kind === 'bond') return row;
+    const at = agreed.due.subarray(0, agreed.length).indexOf(row.due);
+    return at < 0 ? row : loanRow(agreed, at);
+  } catch (error) {
+    if (error instanceof TermsFault) return row;
+    throw error;
+  }
 }

@@ -13,7 +13,7 @@ export function paymentRoutes(database: Knex, figures: FigureThreads): Router {
     paymentsOfMonth(on, figures, person.companyId),
   );
   serve(router, database, endpoints.recordPayments, ({ body, person, database: on }) =>
-    recordPayments(on, figures, person, body.payments),
+    recordPayments(on, figures, person, body.payments, body.confirm),
   );
   return router;
 }

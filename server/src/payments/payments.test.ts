@@ -19,7 +19,7 @@ const inOctober = (name: string): Record<string, unknown> =>
   });
 
 const takeOn = async (document: object): Promise<string> => {
-  const { status, body, text } = await preparer.call('POST', '/api/instruments', { document });
+  const { status, body, text } = await preparer.insist('POST', '/api/instruments', { document });
   expect(status, text).toBe(200);
   return body.id;
 };
@@ -70,11 +70,8 @@ it('records many at once, each instrument in one version that says what was paid
     on: due,
     amount: '599.55',
   });
-  const { body } = await record([
-    paid(one, '2026-10-25'),
-    paid(other, '2026-10-25'),
-    paid(one, '2026-11-25'),
-  ]);
+  const payments = [paid(one, '2026-10-25'), paid(other, '2026-10-25'), paid(one, '2026-11-25')];
+  const { body } = await preparer.insist('POST', '/api/payments', { payments });
   expect(body).toEqual({ payments: 3, instruments: 2 });
   const { body: view } = await preparer.call('GET', `/api/instruments/${one}`);
   expect(view.version).toBe(2);

@@ -1,7 +1,15 @@
 import { formatAmount, formatDay, parseDay } from '@coffer/core';
-import { readInstrument, type Fault, type InstrumentDocument, type PaymentMade } from '@coffer/contract';
+import {
+  readInstrument,
+  type Fault,
+  type InstrumentDocument,
+  type PaymentMade,
+  type Question,
+} from '@coffer/contract';
 import type { NextVersion } from '../instruments/instrument-store.ts';
 import { whyNotKept } from '../instruments/keepable.ts';
+import { askAboutOverpaid } from '../instruments/overpaid.ts';
+import { askAboutPayments, type Placed, type RecordingMonths } from './ask-about-payments.ts';
 import {
   rememberRead,
   workedOut,
@@ -9,12 +17,6 @@ import {
   type StoredVersion,
   type Worked,
 } from '../instruments/known-instruments.ts';
-
-/** A payment with its place in what was sent. */
-export interface Placed {
-  readonly at: number;
-  readonly payment: PaymentMade;
-}
 
 /** An instrument with the payments to record for it. */
 export interface PaidInstrument {
@@ -24,15 +26,22 @@ export interface PaidInstrument {
 
 /** The instrument's next version with payments recorded, or every fault under `payments.<place>.<field>`. */
 export type Recorded =
-  | { readonly ok: true; readonly change: NextVersion }
+  | { readonly ok: true; readonly change: NextVersion; readonly questions: readonly Question[] }
   | { readonly ok: false; readonly faults: readonly Fault[] };
 
 /** Records payments of one instrument in its document, and reads it again. */
-export function recordedPayments({ version, placed }: PaidInstrument): Worked<Recorded> {
-  return workedOut(version, (instrument) => recordedIn(instrument, placed));
+export function recordedPayments(
+  { version, placed }: PaidInstrument,
+  months: RecordingMonths,
+): Worked<Recorded> {
+  return workedOut(version, (instrument) => recordedIn(instrument, placed, months));
 }
 
-function recordedIn(instrument: KnownInstrument, placed: readonly Placed[]): Recorded {
+function recordedIn(
+  instrument: KnownInstrument,
+  placed: readonly Placed[],
+  months: RecordingMonths,
+): Recorded {
   const faults: Fault[] = [];
   const made = withPayments(instrument, placed, faults);
   if (!made) return { ok: false, faults };
@@ -43,7 +52,12 @@ function recordedIn(instrument: KnownInstrument, placed: readonly Placed[]): Rec
     return { ok: false, faults: found.map((fault) => atPayment(fault, eventOf, placed)) };
   }
   rememberRead(instrument.id, reading.instrument);
-  return { ok: true, change: { id: instrument.id, ...change, document: reading.instrument.document } };
+  const { document: kept, schedule } = reading.instrument;
+  const questions = askAboutOverpaid(kept.name, schedule, instrument.schedule);
+  if (schedule.kind === 'loan' && instrument.schedule.kind === 'loan') {
+    questions.push(...askAboutPayments(kept.name, instrument.schedule, schedule, placed, months));
+  }
+  return { ok: true, change: { id: instrument.id, ...change, document: kept }, questions };
 }
 
 interface Made {

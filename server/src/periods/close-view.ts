@@ -1,17 +1,11 @@
 import type { Knex } from 'knex';
-import {
-  entryKinds,
-  formatDay,
-  parseDay,
-  type AccountRole,
-  type CalendarDay,
-  type EntryKind,
-} from '@coffer/core';
+import { entryKinds, type AccountRole, type EntryKind } from '@coffer/core';
 import type { CloseRow, CloseView, EntryLineView, EntrySum } from '@coffer/contract';
 import { accountsOf, periodsOf, type Accounts } from '../company/company-store.ts';
 import { figuresOfRow, type ReportedRow } from '../instruments/instrument-view.ts';
 import { lineView } from '../journal/entry-view.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
+import { closeChecks } from './close-checks.ts';
 import { monthWork } from './month-work.ts';
 import { periodEnding, type PeriodRow } from './period-store.ts';
 
@@ -48,12 +42,13 @@ async function openView(
     endsOn,
     state: 'open',
     accruals: period.accruals,
-    interestPayable:
-      (await interestPayable(database, companyId, endsOn)) -
-      drafts
-        .flatMap(({ lines }) => lines)
-        .filter(({ account }) => account === 'interest-payable')
-        .reduce((sum, { debit, credit }) => sum + debit - credit, 0),
+    checks: await closeChecks(
+      database,
+      companyId,
+      endsOn,
+      work.map(({ row }) => row),
+      drafts,
+    ),
     closedAt: null,
     closedBy: null,
     rows: work.map(({ row }) => row),
@@ -72,47 +67,39 @@ async function openView(
 async function closedView(
   database: Knex,
   companyId: number,
-  { ends_on: endsOn, accruals }: PeriodRow,
+  { ends_on: endsOn, accruals, reversals }: PeriodRow,
   accounts: Accounts,
 ): Promise<CloseView> {
   const period = (await periodsOf(database, companyId)).find((candidate) => candidate.endsOn === endsOn);
   const rows = await database('reported_position')
-    .join('instrument', 'instrument.id', 'reported_position.instrument_id')
-    .where({ 'reported_position.company_id': companyId, period_end: endsOn })
-    .orderByRaw('lower(instrument.name)')
-    .select<(ReportedRow & { name: string })[]>('reported_position.*', 'instrument.name');
+    .join('instrument_version', (join) => {
+      join
+        .on('instrument_version.instrument_id', 'reported_position.instrument_id')
+        .andOn('instrument_version.version', 'reported_position.instrument_version');
+    })
+    .where({ company_id: companyId, period_end: endsOn })
+    // As they were called then: a closed month keeps its names and their order.
+    .orderByRaw(`lower(instrument_version.document ->> 'name')`)
+    .select<(ReportedRow & { name: string })[]>(
+      'reported_position.*',
+      database.raw(`instrument_version.document ->> 'name' as name`),
+    );
   const totals = await postedTotals(database, companyId, endsOn);
-  const opens = formatDay((parseDay(endsOn) as CalendarDay) + 1);
-  const reversed = await database('entry')
-    .where({ company_id: companyId, date: opens, kind: 'reversal' })
-    .count<{ many: number }[]>({ many: '*' });
   return {
     endsOn,
     state: 'closed',
     accruals,
-    interestPayable: await interestPayable(database, companyId, endsOn),
+    checks: await closeChecks(database, companyId, endsOn, rows.map(closedRow), []),
     closedAt: period?.closedAt ?? null,
     closedBy: period?.closedBy ?? null,
     rows: rows.map(closedRow),
     unworkable: [],
     ...totals.view(accounts),
     draftCount: 0,
-    reversalCount: reversed[0]?.many ?? 0,
+    reversalCount: reversals ?? 0,
     payments: null,
     unrecorded: [],
   };
-}
-
-/** Interest payable in the books at the end of a month; a credit balance is positive. Minor units. */
-async function interestPayable(database: Knex, companyId: number, endsOn: string): Promise<number> {
-  const [sum] = await database('entry')
-    .join('entry_line', (on) => {
-      on.on('entry_line.company_id', 'entry.company_id').andOn('entry_line.number', 'entry.number');
-    })
-    .where({ 'entry.company_id': companyId, role: 'interest-payable' })
-    .where('period_end', '<=', endsOn)
-    .select<{ balance: string | null }[]>(database.raw('sum(credit::numeric - debit::numeric) as balance'));
-  return Number(sum?.balance ?? 0);
 }
 
 /** What is posted in a period already, by kind and account. */

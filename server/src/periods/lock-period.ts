@@ -1,12 +1,14 @@
 import type { Knex } from 'knex';
-import { addMonths, formatDay, parseDay, type CalendarDay, type Entry } from '@coffer/core';
+import { addMonths, formatAmount, formatDay, parseDay, type CalendarDay, type Entry } from '@coffer/core';
 import type { Unworkable } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
+import { companyOf } from '../company/company-store.ts';
 import { Refusal } from '../http/refusal.ts';
 import type { Maker } from '../instruments/instrument-store.ts';
 import { postEntries, type EntryToPost } from '../journal/post-entries.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import type { MonthOfInstrument } from './month-of-instrument.ts';
+import { closeChecks, refuseWhatDoesNotTie } from './close-checks.ts';
 import { monthWork } from './month-work.ts';
 import { holdPeriod } from './period-store.ts';
 
@@ -39,16 +41,26 @@ export async function lockPeriod(
       `The period to ${endsOn} is locked already and stays as it is. Corrections fall in the open period.`,
     );
   }
-  const { work, unworkable } = await monthWork(database, figures, by.companyId, period, true);
+  const { work, settled, unworkable } = await monthWork(database, figures, by.companyId, period, true);
   refuseUnproven(work, unworkable);
+  const drafts = work.flatMap((done) => done.inPeriod);
+  const rows = work.map(({ row }) => row);
+  const { digits } = await companyOf(database, by.companyId);
+  refuseWhatDoesNotTie(await closeChecks(database, by.companyId, endsOn, rows, drafts), (minor) =>
+    formatAmount(minor, digits),
+  );
   const reversals = work.flatMap((done) => entriesToPost(done, done.opening ? [done.opening] : []));
   const inPeriod = work.flatMap((done) => entriesToPost(done, done.inPeriod));
   const opens = formatDay(addMonths(parseDay(endsOn) as CalendarDay, 1, true));
   await postEntries(database, by, endsOn, inPeriod);
   await keepReported(database, by.companyId, endsOn, work);
-  await database('period')
-    .where({ company_id: by.companyId, ends_on: endsOn })
-    .update({ state: 'closed', closed_at: database.fn.now(), closed_by: by.id });
+  await database('period').where({ company_id: by.companyId, ends_on: endsOn }).update({
+    state: 'closed',
+    closed_at: database.fn.now(),
+    closed_by: by.id,
+    settled,
+    reversals: reversals.length,
+  });
   await database('period').insert({
     company_id: by.companyId,
     ends_on: opens,
@@ -120,6 +132,7 @@ async function keepReported(
     current_change: row.currentChange,
     deferred_interest: row.figures.deferredInterest,
     deferred_costs: row.figures.deferredCosts,
+    overpaid: row.figures.overpaid,
   }));
   await database.raw(
     'insert into reported_position select * from jsonb_populate_recordset(null::reported_position, ?::jsonb)',

@@ -4,7 +4,8 @@ import {
   firstDay,
   interestExpense,
   parseDay,
-  type Balances,
+  booksDiffer,
+  type Books,
   type CalendarDay,
   type CloseEntries,
 } from '@coffer/core';
@@ -24,7 +25,9 @@ import { monthStart, type AccrualChoices } from './period-store.ts';
 /** An instrument, with what the books hold for it. */
 export interface BookedInstrument {
   readonly version: StoredVersion;
-  readonly posted: Balances;
+  readonly books: Books;
+  /** Whether the closed months stand one by one in them. */
+  readonly apart: boolean;
 }
 
 /** What is asked of every instrument of a month. */
@@ -47,29 +50,36 @@ export interface MonthOfInstrument extends CloseEntries {
   readonly failing?: string | undefined;
 }
 
-/** Works out the month of one instrument; nothing when it has not begun, or is settled and needs nothing. */
+/** The month of one instrument; or that it has not begun, is settled and needs nothing, or that its closed months are wanted one by one. */
+export type MonthPart = MonthOfInstrument | 'not-begun' | 'settled' | 'months-wanted';
+
+/** Works out the month of one instrument. */
 export function monthOfInstrument(
-  { version, posted }: BookedInstrument,
+  { version, books, apart }: BookedInstrument,
   asked: MonthAsked,
-): Worked<MonthOfInstrument | undefined> {
-  return workedOut(version, (instrument) => monthOf(instrument, posted, asked));
+): Worked<MonthPart> {
+  return workedOut(version, (instrument) => monthOf(instrument, books, apart, asked));
 }
 
 function monthOf(
   instrument: KnownInstrument,
-  posted: Balances,
+  books: Books,
+  apart: boolean,
   { endsOn, booksFrom, choices, proving }: MonthAsked,
-): MonthOfInstrument | undefined {
+): MonthPart {
   const { id, version, schedule, document } = instrument;
   const end = parseDay(endsOn) as CalendarDay;
-  if (firstDay(schedule) > end) return undefined;
+  // What was moved past the month is still in the books until that is corrected.
+  const booked = books.closed.some(({ moved }) => [...moved.values()].some((amount) => amount !== 0));
+  if (firstDay(schedule) > end && !booked) return 'not-begun';
   const before = monthStart(endsOn) - 1;
   const begun = parseDay(booksFrom) as CalendarDay;
-  const made = closeEntries(schedule, end, begun, posted, choices.before, choices.now);
+  if (!apart && booksDiffer(schedule, end, begun, books)) return 'months-wanted';
+  const made = closeEntries(schedule, end, begun, books, choices.before, choices.now);
   const figures = figuresOn(instrument, end);
   const figuresBefore = figuresOn(instrument, before);
   const settled = isSettled(instrument, figures, end) && isSettled(instrument, figuresBefore, before);
-  if (settled && made.inPeriod.length === 0) return undefined;
+  if (settled && made.inPeriod.length === 0) return 'settled';
   const row: CloseRow = {
     id,
     name: document.name,

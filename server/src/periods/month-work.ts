@@ -1,16 +1,19 @@
 import type { Knex } from 'knex';
-import type { AccountRole, Balances } from '@coffer/core';
+import { unseen, type Books } from '@coffer/core';
 import type { Unworkable } from '@coffer/contract';
 import { companyOf } from '../company/company-store.ts';
 import { newestVersion, newestVersions } from '../instruments/instrument-store.ts';
-import { madeOf } from '../instruments/known-instruments.ts';
+import { madeOf, type StoredVersion, type Worked } from '../instruments/known-instruments.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
-import type { MonthAsked, MonthOfInstrument } from './month-of-instrument.ts';
+import { booksOfInstruments, monthByMonth } from './books-of-instruments.ts';
+import type { MonthAsked, MonthOfInstrument, MonthPart } from './month-of-instrument.ts';
 import { accrualChoicesOf, type PeriodRow } from './period-store.ts';
 
 /** What closing a month makes of all instruments, in order of name, and those that cannot be worked out. */
 export interface MonthWork {
   readonly work: readonly MonthOfInstrument[];
+  /** Instruments that were settled before, and need nothing. */
+  readonly settled: number;
   readonly unworkable: readonly Unworkable[];
 }
 
@@ -22,17 +25,18 @@ export async function monthWork(
   period: PeriodRow,
   proving: boolean,
 ): Promise<MonthWork> {
-  const asked = await askedOf(database, companyId, period, proving);
   const stored = await newestVersions(database, companyId);
-  const balances = await postedBalances(database, companyId);
-  const items = stored.map((version) => ({ version, posted: balances.get(version.id) ?? none }));
+  const books = await booksOfInstruments(database, companyId, period.ends_on);
+  const parts = await partsOf(database, figures, companyId, period, { stored, books, proving });
   const work: MonthOfInstrument[] = [];
   const unworkable: Unworkable[] = [];
-  for (const worked of await figures.each('month', asked, items)) {
+  let settled = 0;
+  for (const worked of parts) {
     if ('unworkable' in worked) unworkable.push(worked.unworkable);
-    else if (worked.made) work.push(worked.made);
+    else if (worked.made === 'settled') settled += 1;
+    else if (typeof worked.made === 'object') work.push(worked.made);
   }
-  return { work, unworkable };
+  return { work, settled, unworkable };
 }
 
 /** The same for one instrument; nothing when the month makes nothing of it. Throws `NotWorkedOut`. */
@@ -43,46 +47,44 @@ export async function monthWorkOf(
   period: PeriodRow,
   id: string,
 ): Promise<MonthOfInstrument | undefined> {
-  const asked = await askedOf(database, companyId, period, false);
-  const version = await newestVersion(database, companyId, id);
-  const posted = (await postedBalances(database, companyId, id)).get(id) ?? none;
-  return madeOf(await figures.one('month', asked, { version, posted }));
+  const stored = [await newestVersion(database, companyId, id)];
+  const books = await booksOfInstruments(database, companyId, period.ends_on, id);
+  const [part] = await partsOf(database, figures, companyId, period, { stored, books, proving: false });
+  const made = part && madeOf(part);
+  return typeof made === 'object' ? made : undefined;
 }
 
-const none: Balances = new Map();
+interface Wanted {
+  readonly stored: readonly StoredVersion[];
+  readonly books: ReadonlyMap<string, Books>;
+  readonly proving: boolean;
+}
 
-async function askedOf(
+/** Works out the instruments; those whose books are to be corrected once more, with their months one by one. */
+async function partsOf(
   database: Knex,
+  figures: FigureThreads,
   companyId: number,
   period: PeriodRow,
-  proving: boolean,
-): Promise<MonthAsked> {
-  const choices = await accrualChoicesOf(database, companyId, period);
+  { stored, books, proving }: Wanted,
+): Promise<Worked<MonthPart>[]> {
   const { booksFrom } = await companyOf(database, companyId);
-  return { endsOn: period.ends_on, booksFrom, choices, proving };
-}
-
-/** What the books hold for each instrument, or for one, by account. */
-async function postedBalances(
-  database: Knex,
-  companyId: number,
-  only?: string,
-): Promise<Map<string, Map<AccountRole, number>>> {
-  const rows = await database('entry')
-    .join('entry_line', (on) => {
-      on.on('entry_line.company_id', 'entry.company_id').andOn('entry_line.number', 'entry.number');
-    })
-    .where({ 'entry.company_id': companyId, ...(only !== undefined && { instrument_id: only }) })
-    .groupBy('instrument_id', 'role')
-    .select<{ instrument_id: string; role: AccountRole; amount: string }[]>(
-      'instrument_id',
-      'role',
-      database.raw('sum(debit::numeric - credit::numeric) as amount'),
-    );
-  const balances = new Map<string, Map<AccountRole, number>>();
-  for (const { instrument_id: id, role, amount } of rows) {
-    const ofInstrument = balances.get(id) ?? new Map<AccountRole, number>();
-    balances.set(id, ofInstrument.set(role, Number(amount)));
-  }
-  return balances;
+  const choices = await accrualChoicesOf(database, companyId, period);
+  const asked: MonthAsked = { endsOn: period.ends_on, booksFrom, choices, proving };
+  const items = stored.map((version) => ({ version, books: books.get(version.id) ?? unseen, apart: false }));
+  const parts = await figures.each('month', asked, items);
+  const again = items.filter((_, at) => {
+    const part = parts[at];
+    return part !== undefined && 'made' in part && part.made === 'months-wanted';
+  });
+  if (again.length === 0) return parts;
+  const ids = again.map(({ version }) => version.id);
+  const apart = await monthByMonth(database, companyId, period.ends_on, books, ids);
+  const corrected = await figures.each(
+    'month',
+    asked,
+    again.map(({ version }) => ({ version, books: apart.get(version.id) ?? unseen, apart: true })),
+  );
+  const partOf = new Map(ids.map((id, at) => [id, corrected[at] as Worked<MonthPart>]));
+  return items.map(({ version }, at) => partOf.get(version.id) ?? (parts[at] as Worked<MonthPart>));
 }

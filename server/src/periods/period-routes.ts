@@ -47,5 +47,5 @@ async function monthEntries(
   const work = await monthWorkOf(database, figures, companyId, period, id);
   if (!work) return standing;
   const accounts = await accountsOf(database, companyId);
-  return [...standing, ...work.inPeriod.map((entry) => draftView(accounts, entry, id, work.row.name))];
+  return [...standing, ...work.inPeriod.map((entry) => draftView(accounts, entry, work.row))];
 }

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import { addMonths, formatDay, monthEnd, parseDay, type AccrualChoice, type CalendarDay } from '@coffer/core';
+import { companyOf } from '../company/company-store.ts';
 import { Refusal } from '../http/refusal.ts';
 
 /** A row of the table `period`. */
@@ -9,6 +10,9 @@ export interface PeriodRow {
   readonly closed_at: Date | null;
   readonly closed_by: number | null;
   readonly accruals: AccrualChoice;
+  /** Once it is closed: instruments settled before it, and reversals that the next month opened with. */
+  readonly settled: number | null;
+  readonly reversals: number | null;
 }
 
 /** The first day of the month that a day ends. */
@@ -19,6 +23,17 @@ export function monthStart(endsOn: string): CalendarDay {
 /** The open period of a company. */
 export function openPeriod(database: Knex, companyId: number): Promise<PeriodRow | undefined> {
   return database('period').where({ company_id: companyId, state: 'open' }).first<PeriodRow | undefined>();
+}
+
+/** The first and the last day of a company's closed months; the last is before the first where there are none. */
+export async function closedMonths(
+  database: Knex,
+  companyId: number,
+): Promise<{ readonly from: CalendarDay; readonly to: CalendarDay }> {
+  const { booksFrom } = await companyOf(database, companyId);
+  const from = parseDay(booksFrom) as CalendarDay;
+  const open = await openPeriod(database, companyId);
+  return { from, to: open ? monthStart(open.ends_on) - 1 : from - 1 };
 }
 
 /** What becomes of a month's accruals, and what became of those of the month before. */

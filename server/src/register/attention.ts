@@ -1,16 +1,18 @@
 import { addMonths, formatDay, lastDay, type CalendarDay } from '@coffer/core';
 import type { Attention, FiguresView } from '@coffer/contract';
-import type { KnownInstrument } from '../instruments/known-instruments.ts';
+import { isSettled, type KnownInstrument } from '../instruments/known-instruments.ts';
 
 /** Months before the last payment at which it is told of. */
 const ahead = 3;
 
 /** What somebody should see to on a day: a fixing of the rate that is due, a renewal, an instalment or a maturity that is near. */
 export function attentionOn(
-  { id, document, schedule }: KnownInstrument,
+  instrument: KnownInstrument,
   figures: FiguresView,
   day: CalendarDay,
 ): Attention[] {
+  const { id, document, schedule } = instrument;
+  if (isSettled(instrument, figures, day)) return [];
   const about = { instrumentId: id, name: document.name };
   const found: Attention[] = [];
   if (schedule.kind === 'loan') {

@@ -43,7 +43,7 @@ async function registerOn(
   const attention: Attention[] = [];
   const unworkable: Unworkable[] = [];
   const due = new Array<number>(yearsApart + 1).fill(0);
-  let settled = 0;
+  let settled = reported ? await settledBefore(database, companyId, on) : 0;
   for (const worked of await figures.each('register', { day, recordingTo }, stored)) {
     if ('unworkable' in worked) {
       unworkable.push(worked.unworkable);
@@ -61,6 +61,14 @@ async function registerOn(
   }
   const wasReported = reported !== undefined;
   return { on, reported: wasReported, rows, unworkable, settled, unrecorded, attention, maturities: due };
+}
+
+/** Instruments that were settled before a closed period, and of which it reported nothing. */
+async function settledBefore(database: Knex, companyId: number, on: string): Promise<number> {
+  const period = await database('period')
+    .where({ company_id: companyId, ends_on: on })
+    .first<{ settled: number | null } | undefined>('settled');
+  return period?.settled ?? 0;
 }
 
 /** What a closed period reported, if the day ends one. */

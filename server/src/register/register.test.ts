@@ -152,8 +152,8 @@ describe('the register', () => {
     };
     expect((await preparer.call('POST', '/api/instruments', { document })).status).toBe(200);
     const figures = rowOf(await register('2026-10-31'), 'Undrawn line')?.figures;
-    // 100,000 × 0.5 % × 30/360 of fee; of 100.00 of costs for October 30/31 are used (common practice).
-    expect(figures).toMatchObject({ outstanding: 0, carrying: 0, accruedFee: 4_167, deferredCosts: 110_323 });
+    // 100,000 × 0.5 % × 30/360 of fee; of 1,200.00 of costs 30 of 365 days are used (common practice).
+    expect(figures).toMatchObject({ outstanding: 0, carrying: 0, accruedFee: 4_167, deferredCosts: 110_137 });
     const { body } = await preparer.call('GET', '/api/periods/2026-10-31/close');
     expect(body.rows.find(({ name }: { name: string }) => name === 'Undrawn line')).toMatchObject({
       figures,

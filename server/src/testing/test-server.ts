@@ -1,6 +1,9 @@
 import { randomBytes, randomUUID } from 'node:crypto';
+import { mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Knex } from 'knex';
 import { pino } from 'pino';
@@ -57,6 +60,14 @@ export class Caller {
     };
   }
 
+  /** Makes a call, and confirms whatever is asked about first. */
+  async insist(method: string, path: string, body: object): Promise<Answer> {
+    const first = await this.call(method, path, body);
+    const questions = first.body?.error?.confirm as { code: string }[] | undefined;
+    if (first.status !== 409 || !questions) return first;
+    return this.call(method, path, { ...body, confirm: questions.map(({ code }) => code) });
+  }
+
   /** Sends bytes as they are, in a content encoding. */
   send(path: string, body: Uint8Array<ArrayBuffer>, encoding: string): Promise<Response> {
     const cookie = [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; ');
@@ -90,6 +101,21 @@ export const passwords = {
   tobiah: 'pale-cullet-318',
 } as const;
 
+const demoFolder = fileURLToPath(new URL('../../../demo', import.meta.url));
+
+/** A folder of the demo company as it begins its books, with no instrument and no month closed. */
+export function emptyBooks(booksFrom: string): string {
+  const folder = mkdtempSync(join(tmpdir(), 'coffer-books-'));
+  const company = JSON.parse(readFileSync(join(demoFolder, 'company.json'), 'utf8')) as object;
+  writeFileSync(
+    join(folder, 'company.json'),
+    JSON.stringify({ ...company, booksFrom, closedThrough: '2000-01-01' }),
+  );
+  writeFileSync(join(folder, 'payments.json'), '[]');
+  mkdirSync(join(folder, 'instruments'));
+  return folder;
+}
+
 /** The application on a database of its own with the demo company. */
 export class TestServer {
   private constructor(
@@ -98,8 +124,12 @@ export class TestServer {
     private readonly close: () => Promise<void>,
   ) {}
 
-  /** Makes the database in the cluster that COFFER_TEST_DATABASE names, migrates it and serves it. */
-  static async start(): Promise<TestServer> {
+  /**
+   * Makes the database in the cluster that COFFER_TEST_DATABASE names, migrates it and serves it.
+   *
+   * @param folder of the company to load
+   */
+  static async start(folder = demoFolder): Promise<TestServer> {
     const given = process.env['COFFER_TEST_DATABASE'];
     if (!given) throw new Error('COFFER_TEST_DATABASE is not set; run ./coffer test.');
     const name = `coffer_test_${randomBytes(6).toString('hex')}`;
@@ -111,7 +141,7 @@ export class TestServer {
     await migrate(database);
     const workersFolder = fileURLToPath(new URL('../../../dist', import.meta.url));
     const figures = new FigureThreads(workersFolder, logger);
-    await loadDemo(database, figures, fileURLToPath(new URL('../../../demo', import.meta.url)), logger);
+    await loadDemo(database, figures, folder, logger);
     const { app, end } = application({
       database,
       databaseUrl: url,

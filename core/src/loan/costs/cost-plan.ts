@@ -47,17 +47,17 @@ export interface CostPlan {
 }
 
 /**
- * Spreads costs from a day on: in equal parts a period, what remains of the running one by its days, or at the rate that
- * makes the remaining payments worth the carrying amount; the last payment takes what is left. Where the agreed rate is
+ * Spreads costs from a day on: of a credit line by days; of a loan in equal parts a period, what remains of the running
+ * one by its days, or at the rate that makes the remaining payments worth the carrying amount; the last payment takes
+ * what is left. Where the agreed rate is
  * known to change, the rate sought comes on top of it, so that interest stays what is agreed and only the costs are
  * spread (as IFRS 9 B5.4.5 does for rates that move). Sources: ASC 310-20-35-18 and 835-30-35-2; IFRS 9 B5.4.1 to
  * B5.4.4.
  */
 export function costPlan(known: LoanSchedule, from: CalendarDay, left: number): CostPlan {
-  const equal = known.terms.creditLine !== undefined || known.terms.issueCosts?.method === 'straight-line';
   const rows = rowsAhead(known, from);
   if (left === 0 || rows.length === 0) return { known, from, left, stops: [] };
-  const shares = equal ? equalShares(known, from, left, rows) : effectiveShares(known, from, left, rows);
+  const shares = sharesOf(known, from, left, rows);
   let spread = 0;
   const stops = rows.map((row, at): Stop => {
     const rest = left - spread;
@@ -123,6 +123,30 @@ function sinceOf(known: LoanSchedule, from: CalendarDay, row: number): CalendarD
 interface Shares {
   readonly amounts: readonly number[];
   readonly rate?: PlanRate;
+}
+
+function sharesOf(known: LoanSchedule, from: CalendarDay, left: number, rows: readonly number[]): Shares {
+  const { creditLine, issueCosts } = known.terms;
+  if (creditLine) return sharesByDays(known, from, left, rows);
+  const equal = issueCosts?.method === 'straight-line';
+  return equal ? equalShares(known, from, left, rows) : effectiveShares(known, from, left, rows);
+}
+
+/** Each day of what is left of a credit line's term alike, so that bills of any length take their own days. */
+function sharesByDays(known: LoanSchedule, from: CalendarDay, left: number, rows: readonly number[]): Shares {
+  const ends = known.date[rows.at(-1) as number] as number;
+  const through = (on: CalendarDay): number => {
+    const part = ratio(BigInt(left) * BigInt(on - from), BigInt(ends - from));
+    return Number(roundRatio(part, known.terms.rounding.ties));
+  };
+  let before = 0;
+  const amounts = rows.map((row) => {
+    const after = through(known.date[row] as number);
+    const share = after - before;
+    before = after;
+    return share;
+  });
+  return { amounts };
 }
 
 /** Equal parts a period; the running one counts by what is left of it. */

@@ -134,6 +134,7 @@ const names: readonly (readonly [PositionFigure, string])[] = [
   ['accruedFee', 'Accrued fee on the unused part'],
   ['unpaidInterest', 'Interest unpaid or deferred'],
   ['deferredCosts', 'Costs deferred as an asset'],
+  ['overpaid', 'Overpaid to the lender'],
 ];
 const always: readonly PositionFigure[] = [
   'outstanding',

@@ -1,8 +1,10 @@
 import { HttpClient, HttpErrorResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
-import { catchError, map, throwError, type Observable } from 'rxjs';
+import { MatDialog } from '@angular/material/dialog';
+import { catchError, map, switchMap, throwError, type Observable } from 'rxjs';
 import * as v from 'valibot';
-import { refusalView, type Endpoint, type RefusalView } from '@coffer/contract';
+import { refusalView, type Endpoint, type Question, type RefusalView } from '@coffer/contract';
+import { ConfirmDialog } from './confirm.dialog';
 
 /** A call that the server refused, or that did not reach it. */
 export class ApiRefusal extends Error {
@@ -33,10 +35,14 @@ export function newKey(): string {
   return crypto.randomUUID();
 }
 
-/** Calls the server by the contract: addresses and shapes from the endpoint, the answer checked against it. */
+/**
+ * Calls the server by the contract: addresses and shapes from the endpoint, the answer checked against it. What the
+ * server asks about first is put to whoever called, and the call repeated once it is confirmed.
+ */
 @Injectable({ providedIn: 'root' })
 export class ApiClient {
   private readonly http = inject(HttpClient);
+  private readonly dialog = inject(MatDialog);
 
   call<E extends Endpoint>(endpoint: E, parts: CallParts<E> = {}): Observable<v.InferOutput<E['answer']>> {
     const params = (parts.params ?? {}) as Record<string, string>;
@@ -52,7 +58,30 @@ export class ApiClient {
       })
       .pipe(
         map((answer) => v.parse(endpoint.answer, answer) as v.InferOutput<E['answer']>),
-        catchError((error: unknown) => throwError(() => refusalOf(error))),
+        catchError((error: unknown) => {
+          const refusal = refusalOf(error);
+          const questions = refusal instanceof ApiRefusal ? refusal.refusal.confirm : undefined;
+          return questions ? this.asked(endpoint, parts, questions, refusal) : throwError(() => refusal);
+        }),
+      );
+  }
+
+  private asked<E extends Endpoint>(
+    endpoint: E,
+    parts: CallParts<E>,
+    questions: readonly Question[],
+    refusal: unknown,
+  ): Observable<v.InferOutput<E['answer']>> {
+    const before = (parts.body ?? {}) as { readonly confirm?: readonly string[] };
+    const confirm = [...(before.confirm ?? []), ...questions.map(({ code }) => code)];
+    const body = { ...before, confirm: [...new Set(confirm)] } as v.InferInput<E['body']>;
+    return this.dialog
+      .open<ConfirmDialog, readonly Question[], true>(ConfirmDialog, { data: questions, width: '520px' })
+      .afterClosed()
+      .pipe(
+        switchMap((yes) =>
+          yes === true ? this.call(endpoint, { ...parts, body }) : throwError(() => refusal),
+        ),
       );
   }
 }

@@ -52,7 +52,6 @@ export interface CloseSums {
   readonly amortized: number;
   readonly carrying: number;
   readonly current: number;
-  readonly currentChange: number;
 }
 
 /** Adds up the rows of the close. */
@@ -64,6 +63,5 @@ export function closeSums({ rows }: CloseView): CloseSums {
     amortized: sum((row) => row.amortized),
     carrying: sum(({ figures }) => figures.carrying),
     current: sum(({ figures }) => figures.current),
-    currentChange: sum((row) => row.currentChange),
   };
 }

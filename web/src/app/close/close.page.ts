@@ -25,7 +25,7 @@ import type { GridChoice } from '../figures/grid-model';
 import { EntryList } from '../journal/entry-list';
 import { JournalFiles } from '../journal/journal-files';
 import { SessionService } from '../session/session.service';
-import { closeChecks } from './close-checks';
+import { toldCheck } from './close-checks';
 import { closeColumns, closeRows, closeSums } from './close-rows';
 import { CloseService } from './close.service';
 import { EntrySums } from './entry-sums';
@@ -102,15 +102,13 @@ export class ClosePage {
   });
 
   protected readonly steps = computed((): Step[] => {
-    const [view, sums, digits] = [this.view(), this.sums(), this.company.digits()];
-    if (!view || !sums) return [];
+    const [view, digits] = [this.view(), this.company.digits()];
+    if (!view) return [];
     const { payments } = view;
     const balanced = view.debits === view.credits;
-    const agreed = closeChecks(view, sums).map(({ name, figure, difference }): Step => {
-      const text = showAmount(figure, digits);
-      return difference === 0
-        ? { name, state: 'done', text }
-        : { name, state: 'wrong', text: `${text}; the entries differ by ${showAmount(difference, digits)}` };
+    const agreed = view.checks.map((check): Step => {
+      const { name, holds, text } = toldCheck(check, digits);
+      return { name, state: holds ? 'done' : 'wrong', text };
     });
     return [
       ...(payments

@@ -100,6 +100,7 @@ export class PositionPanel {
       { figure: 'current', label: 'Current portion', amount: at.current },
       { figure: 'nonCurrent', label: 'Non-current', amount: at.nonCurrent },
       ...some('deferredCosts', 'Costs deferred'),
+      ...some('overpaid', 'Overpaid'),
     ];
   });
 

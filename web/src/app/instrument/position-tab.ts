@@ -35,6 +35,7 @@ type Figure =
   | 'accruedInterest'
   | 'unpaidInterest'
   | 'deferredCosts'
+  | 'overpaid'
   | 'carrying'
   | 'current'
   | 'nonCurrent';
@@ -112,6 +113,10 @@ export class PositionTab {
     };
     const line = schedule.kind === 'loan' && schedule.terms.creditLine !== undefined;
     const costsAside = line && schedule.terms.issueCosts ? [figure('deferredCosts', 'Costs deferred')] : [];
+    const overpaid =
+      schedule.kind === 'loan' && schedule.overpaid.some((amount) => amount > 0)
+        ? [figure('overpaid', 'Overpaid')]
+        : [];
     const bond = schedule.kind === 'bond';
     const unamortized: GridColumn<MonthEnd> = {
       key: 'unamortized',
@@ -133,6 +138,7 @@ export class PositionTab {
       figure('current', 'Current'),
       figure('nonCurrent', 'Non-current'),
       ...costsAside,
+      ...overpaid,
     ];
   });
 

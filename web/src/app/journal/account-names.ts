@@ -9,6 +9,7 @@ const names: Readonly<Record<AccountRole, string>> = {
   'bond-premium': 'Premium on bonds payable',
   'issue-costs': 'Issue costs',
   'deferred-costs': 'Deferred costs of credit lines',
+  overpayment: 'Overpaid to lenders',
   'interest-payable': 'Interest payable',
   'interest-expense': 'Interest expense',
   'interest-income': 'Interest income',

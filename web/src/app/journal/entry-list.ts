@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
-import type { EntryView } from '@coffer/contract';
+import type { ListedEntry } from './entry-views';
 import { DayPipe, WithDaysPipe } from '../figures/amount.pipe';
 import { EntryTable } from './entry-table';
 
@@ -36,7 +36,7 @@ import { EntryTable } from './entry-table';
   `,
 })
 export class EntryList {
-  readonly entries = input.required<readonly EntryView[]>();
+  readonly entries = input.required<readonly ListedEntry[]>();
   /** Whether these are the books' own entries, posted or still to be; otherwise they are only shown as they would be. */
   readonly posts = input(true);
 }

@@ -66,6 +66,7 @@ export const eventNames: Readonly<Record<EventType, string>> = {
   'interest-added': 'Interest added to the balance',
   fee: 'Fee',
   settled: 'Settlement',
+  'overpayment-returned': 'Overpayment returned',
   presentation: 'Presented otherwise',
 };
 
@@ -82,6 +83,7 @@ export const eventNotes: Readonly<Record<EventType, string>> = {
   'interest-added': 'what has accrued joins the balance',
   fee: 'charged by the lender',
   settled: 'all that is owed is paid',
+  'overpayment-returned': 'what was paid too much comes back',
   presentation: 'current or not, whatever falls due',
 };
 
@@ -97,6 +99,7 @@ export const loanEvents: readonly EventType[] = [
   'interest-added',
   'fee',
   'settled',
+  'overpayment-returned',
   'presentation',
 ];
 export const lineEvents: readonly EventType[] = [
@@ -105,6 +108,7 @@ export const lineEvents: readonly EventType[] = [
   'rate-step',
   'fixing',
   'fee',
+  'overpayment-returned',
   'presentation',
 ];
 

@@ -15,6 +15,7 @@ export const eventTypes = [
   'interest-added',
   'fee',
   'settled',
+  'overpayment-returned',
   'presentation',
 ] as const;
 

@@ -76,6 +76,8 @@ function eventPart(event: TypedEvent, key: string, read: FieldReader): Record<st
       return { type: 'interest-added', on: on() };
     case 'fee':
       return { type: 'fee', on: on(), amount: amount(), treatment: event.treatment };
+    case 'overpayment-returned':
+      return { type: 'overpayment-returned', on: on(), amount: amount() };
     case 'settled':
       return { type: 'settled', on: on(), amount: read.optional(event.amount, () => amount()) };
     case 'renewal':

@@ -152,6 +152,8 @@ function eventOf(event: Exclude<EventDocument, { type: 'paid' }>): Partial<Typed
       return { type: 'interest-added', on };
     case 'settled':
       return { type: 'settled', on, amount: amountOf(event.amount) };
+    case 'overpayment-returned':
+      return { type: 'overpayment-returned', on, amount: amountOf(event.amount) };
     case 'renewal':
       return {
         type: 'renewal',

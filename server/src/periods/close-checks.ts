@@ -1,0 +1,123 @@
+import type { Knex } from 'knex';
+import type { AccountRole, Entry } from '@coffer/core';
+import type { CloseCheck, CloseRow } from '@coffer/contract';
+import { Refusal } from '../http/refusal.ts';
+
+/**
+ * Interest payable, expense and current portion of a month, each over the instruments and over the journal, with what
+ * openings and corrections bring of closed months named apart. They agree, or something is wrong.
+ */
+export async function closeChecks(
+  database: Knex,
+  companyId: number,
+  endsOn: string,
+  rows: readonly CloseRow[],
+  drafts: readonly Entry[],
+): Promise<CloseCheck[]> {
+  const posted = await postedIn(database, companyId, endsOn);
+  const drafted = movedBy(drafts);
+  const draftedForClosed = movedBy(drafts.filter(({ belongsTo }) => belongsTo !== undefined));
+  const all = (role: AccountRole): number => (posted.get(role)?.moved ?? 0) + (drafted.get(role) ?? 0);
+  const forClosed = (role: AccountRole): number =>
+    (posted.get(role)?.forClosed ?? 0) + (draftedForClosed.get(role) ?? 0);
+  const payable =
+    (await interestPayable(database, companyId, endsOn)) - (drafted.get('interest-payable') ?? 0);
+  const sum = (of: (row: CloseRow) => number): number => rows.reduce((total, row) => total + of(row), 0);
+  const check = (
+    of: CloseCheck['of'],
+    instruments: number,
+    fromClosed: number,
+    journal: number,
+  ): CloseCheck => ({
+    of,
+    instruments,
+    fromClosed,
+    journal,
+    difference: journal - instruments - fromClosed,
+  });
+  const owed = sum(({ figures: at }) => at.accruedInterest + at.accruedFee + at.unpaidInterest);
+  return [
+    check('interest-payable', owed, 0, payable),
+    check(
+      'expense',
+      sum((row) => row.expense),
+      forClosed('interest-expense'),
+      all('interest-expense'),
+    ),
+    check(
+      'current-portion',
+      sum((row) => row.currentChange),
+      0 - forClosed('current-portion'),
+      0 - all('current-portion'),
+    ),
+  ];
+}
+
+/** A month whose checks fail is not locked. Throws {@link Refusal} 409, naming each with its figures. */
+export function refuseWhatDoesNotTie(checks: readonly CloseCheck[], money: (minor: number) => string): void {
+  const failing = checks.filter(({ difference }) => difference !== 0);
+  if (failing.length === 0) return;
+  const said = failing.map(
+    ({ of, instruments, fromClosed, journal, difference }) =>
+      `${names[of]}: ${money(instruments)} over the instruments and ${money(fromClosed)} from closed months, but ` +
+      `${money(journal)} in the journal, off by ${money(difference)}`,
+  );
+  throw new Refusal(
+    409,
+    'does-not-tie',
+    `Nothing was locked, because the journal would not hold what the instruments say. ${said.join('; ')}.`,
+  );
+}
+
+const names: Readonly<Record<CloseCheck['of'], string>> = {
+  'interest-payable': 'Interest payable',
+  expense: 'Expense',
+  'current-portion': 'Current portion moved',
+};
+
+/** What entries move, debits positive. */
+function movedBy(entries: readonly Entry[]): ReadonlyMap<AccountRole, number> {
+  const moved = new Map<AccountRole, number>();
+  for (const { account, debit, credit } of entries.flatMap(({ lines }) => lines)) {
+    moved.set(account, (moved.get(account) ?? 0) + debit - credit);
+  }
+  return moved;
+}
+
+/** What the posted entries of a month moved, and what of that stands for closed months: debits positive. */
+async function postedIn(
+  database: Knex,
+  companyId: number,
+  endsOn: string,
+): Promise<ReadonlyMap<AccountRole, { readonly moved: number; readonly forClosed: number }>> {
+  const rows = await lines(database, companyId)
+    .where({ period_end: endsOn })
+    .groupBy('role')
+    .select<{ role: AccountRole; moved: string; for_closed: string | null }[]>(
+      'role',
+      database.raw('sum(debit::numeric - credit::numeric) as moved'),
+      database.raw(
+        'sum(debit::numeric - credit::numeric) filter (where for_period is not null) as for_closed',
+      ),
+    );
+  return new Map(
+    rows.map((row) => [row.role, { moved: Number(row.moved), forClosed: Number(row.for_closed ?? 0) }]),
+  );
+}
+
+/** Interest payable in the books at the end of a month; a credit balance is positive. Minor units. */
+async function interestPayable(database: Knex, companyId: number, endsOn: string): Promise<number> {
+  const [sum] = await lines(database, companyId)
+    .where({ role: 'interest-payable' })
+    .where('period_end', '<=', endsOn)
+    .select<{ balance: string | null }[]>(database.raw('sum(credit::numeric - debit::numeric) as balance'));
+  return Number(sum?.balance ?? 0);
+}
+
+function lines(database: Knex, companyId: number): Knex.QueryBuilder {
+  return database('entry')
+    .join('entry_line', (on) => {
+      on.on('entry_line.company_id', 'entry.company_id').andOn('entry_line.number', 'entry.number');
+    })
+    .where({ 'entry.company_id': companyId });
+}
