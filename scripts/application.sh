@@ -51,10 +51,14 @@ start_application() {
   greet "$(cat "$home/port")" "$home"
 }
 
+# The demo company lives in its own time.
+demo_day() { node -p 'JSON.parse(require("fs").readFileSync(process.argv[1], "utf8")).today' "$root/demo/company.json"; }
+
 launch_server() {
   local home=$1 port=$2
   COFFER_DATABASE=$(database_url "$home") COFFER_PORT=$port COFFER_SECRET=$(secret "$home" session-secret) \
-    COFFER_SITE="$root/dist/web/browser" COFFER_DEMO="$root/demo" NODE_ENV=production \
+    COFFER_SITE="$root/dist/web/browser" COFFER_DEMO="$root/demo" \
+    COFFER_TODAY="${COFFER_TODAY:-$(demo_day)}" NODE_ENV=production \
     setsid nohup node "$root/dist/server.mjs" >>"$home/log/server.log" 2>&1 </dev/null &
   echo $! >"$home/server.pid"
   for _ in $(seq 300); do

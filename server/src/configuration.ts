@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { dayText } from '@coffer/contract';
 
 const port = v.pipe(v.string(), v.regex(/^\d{1,5}$/), v.transform(Number), v.maxValue(65_535));
 
@@ -13,6 +14,8 @@ const environment = v.object({
   COFFER_SITE: v.optional(v.string()),
   /** Folder of a demo company to load into an empty database. */
   COFFER_DEMO: v.optional(v.string()),
+  /** The day that it is, for tests and demonstrations; without it the machine's. */
+  COFFER_TODAY: v.optional(dayText),
   COFFER_LOG: v.optional(v.picklist(['info', 'warn', 'silent']), 'info'),
 });
 

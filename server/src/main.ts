@@ -1,6 +1,7 @@
 import { createServer } from 'node:http';
 import { fileURLToPath } from 'node:url';
 import { pino } from 'pino';
+import { clockAt } from './clock.ts';
 import { readConfiguration } from './configuration.ts';
 import { connect } from './database/connect.ts';
 import { migrate } from './database/migrate.ts';
@@ -24,6 +25,7 @@ const { app, end } = application({
   logger,
   figures,
   workersFolder,
+  today: clockAt(configuration.COFFER_TODAY),
   siteFolder: configuration.COFFER_SITE,
 });
 const server = createServer(app);

@@ -8,7 +8,6 @@ export const confirmCodes = [
   'paid-in-closed-month',
   'starts-in-closed-month',
   'month-not-ended',
-  'needs-attention',
 ] as const;
 export type ConfirmCode = (typeof confirmCodes)[number];
 

@@ -12,6 +12,7 @@ import {
   instrumentView,
   minorUnits,
   paymentMade,
+  paymentTakenBack,
   personView,
   reasonText,
   registerView,
@@ -78,6 +79,17 @@ export const endpoints = {
       answer: saved,
     },
   ),
+  withdrawInstrument: endpoint(
+    'post',
+    '/api/instruments/:id/withdrawal',
+    'Withdraw an instrument taken on by mistake: its entries are taken back in the open month, its history stays',
+    'instruments.change',
+    {
+      params: ofInstrument,
+      body: v.strictObject({ version, reason: reasonText }),
+      answer: v.strictObject({ id: instrumentId }),
+    },
+  ),
   duePayments: endpoint(
     'get',
     '/api/payments',
@@ -99,6 +111,25 @@ export const endpoints = {
           v.minLength(1, 'expected at least one payment.'),
           v.maxLength(20_000, 'expected at most 20,000 payments at once.'),
         ),
+        confirm,
+      }),
+      answer: v.strictObject({ payments: v.number(), instruments: v.number() }),
+      idempotent: true,
+    },
+  ),
+  takeBackPayments: endpoint(
+    'post',
+    '/api/payments/taken-back',
+    'Take back all that was recorded for payments: all of them, or none when one is refused',
+    'payments.record',
+    {
+      body: v.strictObject({
+        payments: v.pipe(
+          v.array(paymentTakenBack),
+          v.minLength(1, 'expected at least one payment.'),
+          v.maxLength(20_000, 'expected at most 20,000 payments at once.'),
+        ),
+        reason: reasonText,
         confirm,
       }),
       answer: v.strictObject({ payments: v.number(), instruments: v.number() }),

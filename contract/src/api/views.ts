@@ -95,7 +95,7 @@ export type RegisterRow = v.InferOutput<typeof registerRow>;
 export const attention = v.strictObject({
   instrumentId,
   name: v.string(),
-  kind: v.picklist(['fixing-due', 'renewal-near', 'matures', 'instalment-near']),
+  kind: v.picklist(['fixing-due', 'overpaid', 'renewal-near', 'matures', 'instalment-near']),
   on: dayText,
 });
 export type Attention = v.InferOutput<typeof attention>;
@@ -124,6 +124,15 @@ export const paymentMade = v.strictObject({
   adds: v.optional(v.boolean()),
 });
 export type PaymentMade = v.InferOutput<typeof paymentMade>;
+
+/** A payment of which all that was recorded is taken back. */
+export const paymentTakenBack = v.strictObject({
+  instrumentId,
+  /** The version of the instrument that was looked at. */
+  version: v.pipe(v.number(), v.integer(), v.minValue(1)),
+  due: dayText,
+});
+export type PaymentTakenBack = v.InferOutput<typeof paymentTakenBack>;
 
 /** A payment that falls due, as agreed and, where it is recorded, as it was made. */
 export const duePayment = v.strictObject({
@@ -184,6 +193,8 @@ export const instrumentView = v.strictObject({
   document: v.looseObject({ document: v.string(), name: v.string() }),
   versions: v.array(versionView),
   reported: v.array(v.strictObject({ periodEnd: dayText, version: v.number(), figures: figuresView })),
+  /** Where it was withdrawn: when, by whom and why. */
+  withdrawn: v.nullable(v.strictObject({ at: v.string(), by: v.string(), reason: v.string() })),
 });
 export type InstrumentView = v.InferOutput<typeof instrumentView>;
 
@@ -277,6 +288,8 @@ export const closeView = v.strictObject({
   /** Payments due in the month and how many are recorded; of interest only while it is open. */
   payments: v.nullable(v.strictObject({ due: v.number(), recorded: v.number() })),
   unrecorded: v.array(unrecordedPayment),
+  /** What else somebody should see to before it is locked; none once it is. */
+  attention: v.array(attention),
 });
 export type CloseView = v.InferOutput<typeof closeView>;
 

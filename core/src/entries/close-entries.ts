@@ -85,6 +85,27 @@ export function closeEntries(
   };
 }
 
+/**
+ * The entries that take an instrument out of the books that was taken on by mistake: what each closed month holds of it
+ * goes, and what had accrued at the last is not reversed twice. What was reported stays as it was reported.
+ *
+ * @param month any day of the open month
+ */
+export function withdrawalEntries(month: CalendarDay, books: Books, before: AccrualChoice): Entry[] {
+  const from = addMonths(monthEnd(month), -1, true) + 1;
+  const entries = books.closed.map(({ end, moved }) => {
+    const memo = `Withdrawn: what the month to ${formatDay(end)} held`;
+    const entry = entryOf(from, 'correction', memo, null, difference(moved, new Map()));
+    return entry && { ...entry, belongsTo: end };
+  });
+  const memo = `Reversal: what had accrued to ${formatDay(from - 1)} was withdrawn`;
+  const reversal =
+    before === 'reversed'
+      ? entryOf(from, 'reversal', memo, null, difference(books.open, new Map()))
+      : undefined;
+  return [...entries, reversal].filter((entry) => entry !== undefined);
+}
+
 /** Whether the books of the closed months come out otherwise than the schedule: then each of them is looked at. */
 export function booksDiffer(
   schedule: Schedule,

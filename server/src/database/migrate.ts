@@ -6,6 +6,7 @@ import { accruals } from './migrations/0004-accruals.ts';
 import { feesAndCostsOfLines } from './migrations/0005-fees-and-costs-of-lines.ts';
 import { overpayments } from './migrations/0006-overpayments.ts';
 import { correctionsByMonth } from './migrations/0007-corrections-by-month.ts';
+import { withdrawnInstruments } from './migrations/0008-withdrawn-instruments.ts';
 
 /** Migrations in the order in which they run; each runs once and forward only. */
 const migrations: Readonly<Record<string, string>> = {
@@ -16,6 +17,7 @@ const migrations: Readonly<Record<string, string>> = {
   '0005-fees-and-costs-of-lines': feesAndCostsOfLines,
   '0006-overpayments': overpayments,
   '0007-corrections-by-month': correctionsByMonth,
+  '0008-withdrawn-instruments': withdrawnInstruments,
 };
 
 const source: Knex.MigrationSource<string> = {

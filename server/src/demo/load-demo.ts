@@ -19,6 +19,8 @@ const demoCompany = v.strictObject({
   fiscalYearEndMonth: v.number(),
   booksFrom: dayText,
   closedThrough: dayText,
+  /** The day that it is for the company, where the clock is not the machine's. */
+  today: dayText,
   people: v.array(
     v.strictObject({ name: shortText, logIn: shortText, role: v.picklist(roles), password: shortText }),
   ),

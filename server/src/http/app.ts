@@ -4,6 +4,7 @@ import type { Knex } from 'knex';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { openApiDescription } from '@coffer/contract';
+import type { Clock } from '../clock.ts';
 import { companyRoutes } from '../company/company-routes.ts';
 import { healthRoutes } from '../health/health-routes.ts';
 import { fileRoutes } from '../instruments/files/file-routes.ts';
@@ -29,6 +30,7 @@ export interface Parts {
   readonly secret: string;
   readonly logger: Logger;
   readonly figures: FigureThreads;
+  readonly today: Clock;
   /** Folder of the built workers. */
   readonly workersFolder: string;
   /** Folder of the built web application; without it only the interface is served. */
@@ -65,7 +67,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   app.use(instrumentRoutes(database, figures));
   app.use(fileRoutes(database, files));
   app.use(paymentRoutes(database, figures));
-  app.use(periodRoutes(database, figures));
+  app.use(periodRoutes(database, figures, parts.today));
   app.use(journalRoutes(database));
   app.use('/api', noSuchCall);
   if (parts.siteFolder !== undefined) app.use(site(parts.siteFolder));

@@ -10,6 +10,7 @@ import {
   insertInstrument,
   insertNextVersions,
   newestVersion,
+  withdrawInstrument,
   type Maker,
   type NextVersion,
 } from './instrument-store.ts';
@@ -87,6 +88,18 @@ export async function changeInstrument(
   const document = await readFor(database, figures, by.companyId, sent);
   await saveVersions(database, by, [{ id, from: change.version, document, reason: change.reason }]);
   return { id, version: change.version + 1 };
+}
+
+/** Withdraws an instrument taken on by mistake; its entries are taken back as the open month is closed. */
+export async function withdraw(
+  database: Knex,
+  by: Maker,
+  id: string,
+  change: { readonly version: number; readonly reason: string },
+): Promise<{ id: string }> {
+  await withdrawInstrument(database, by, id, change);
+  await audit(database, by, 'instrument-withdrawn', [{ subject: id, detail: { reason: change.reason } }]);
+  return { id };
 }
 
 /** Stores the next version of instruments, all or none, with its trace in the audit trail. */

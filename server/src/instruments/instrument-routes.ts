@@ -3,7 +3,7 @@ import type { Knex } from 'knex';
 import { endpoints } from '@coffer/contract';
 import { serve } from '../http/route.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
-import { changeInstrument, createInstrument } from './change-instrument.ts';
+import { changeInstrument, createInstrument, withdraw } from './change-instrument.ts';
 import { instrumentView } from './instrument-view.ts';
 
 /** Taking on, reading and changing instruments. */
@@ -17,6 +17,9 @@ export function instrumentRoutes(database: Knex, figures: FigureThreads): Router
   );
   serve(router, database, endpoints.changeInstrument, ({ params, body, person, database: on }) =>
     changeInstrument(on, figures, person, params.id, body),
+  );
+  serve(router, database, endpoints.withdrawInstrument, ({ params, body, person, database: on }) =>
+    withdraw(on, person, params.id, body),
   );
   return router;
 }

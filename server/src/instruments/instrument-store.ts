@@ -13,9 +13,20 @@ export interface Maker {
 const noSuchInstrument = (): Refusal =>
   new Refusal(404, 'no-such-instrument', 'There is no such instrument in this company’s register.');
 
-/** The newest version of every instrument of a company, by name. */
+/** The newest version of every instrument of a company, by name, but of those withdrawn. */
 export function newestVersions(database: Knex, companyId: number): Promise<StoredVersion[]> {
-  return versions(database).where({ company_id: companyId }).orderByRaw('lower(instrument.name)');
+  return versions(database)
+    .where({ company_id: companyId })
+    .whereNull('withdrawn_at')
+    .orderByRaw('lower(instrument.name)');
+}
+
+/** The last version of every instrument of a company that was withdrawn, by name. */
+export function withdrawnVersions(database: Knex, companyId: number): Promise<StoredVersion[]> {
+  return versions(database)
+    .where({ company_id: companyId })
+    .whereNotNull('withdrawn_at')
+    .orderByRaw('lower(instrument.name)');
 }
 
 /** The newest version of one instrument. Throws {@link Refusal} 404. */
@@ -97,11 +108,12 @@ export async function insertNextVersions(
     .whereIn('id', [...ids])
     .orderBy('id')
     .forUpdate()
-    .select<{ id: string; name: string; version: number }[]>('id', 'name', 'version');
+    .select<StoredInstrument[]>('id', 'name', 'version', 'withdrawn_at');
   const known = new Map(rows.map((row) => [row.id, row]));
   for (const { id, from, document } of changes) {
     const row = known.get(id);
     if (!row) throw noSuchInstrument();
+    refuseWithdrawn(row);
     if (row.version !== from) throw changedMeanwhile(row, from);
     if (row.name === document.name) continue;
     await refuseTakenName(database, by.companyId, document.name, id);
@@ -115,6 +127,38 @@ export async function insertNextVersions(
   await database('instrument')
     .whereIn('id', [...ids])
     .update({ version: database.raw('version + 1') });
+}
+
+interface StoredInstrument {
+  readonly id: string;
+  readonly name: string;
+  readonly version: number;
+  readonly withdrawn_at: Date | null;
+}
+
+function refuseWithdrawn({ name, withdrawn_at: at }: StoredInstrument): void {
+  if (at === null) return;
+  const message = `${name} is withdrawn and stays as it was; take it on anew where it is meant after all.`;
+  throw new Refusal(409, 'withdrawn', message);
+}
+
+/** Withdraws an instrument. Throws {@link Refusal} 404, or 409 when it is withdrawn or was changed meanwhile. */
+export async function withdrawInstrument(
+  database: Knex,
+  by: Maker,
+  id: string,
+  { version, reason }: { readonly version: number; readonly reason: string },
+): Promise<void> {
+  const row = await database('instrument')
+    .where({ company_id: by.companyId, id })
+    .forUpdate()
+    .first<StoredInstrument | undefined>('id', 'name', 'version', 'withdrawn_at');
+  if (!row) throw noSuchInstrument();
+  refuseWithdrawn(row);
+  if (row.version !== version) throw changedMeanwhile(row, version);
+  await database('instrument')
+    .where({ id })
+    .update({ withdrawn_at: database.fn.now(), withdrawn_by: by.id, withdrawn_because: reason });
 }
 
 function changedMeanwhile({ name, version }: { name: string; version: number }, from: number): Refusal {
@@ -148,6 +192,7 @@ async function refuseTakenName(
 ): Promise<void> {
   const taken = await database('instrument')
     .where({ company_id: companyId })
+    .whereNull('withdrawn_at')
     .whereRaw('lower(name) = lower(?)', name)
     .first<{ id: string } | undefined>('id');
   if (taken && taken.id !== except) {

@@ -26,6 +26,23 @@ export interface ReportedRow {
   readonly current_change: number;
 }
 
+/** The figures of what is not there. */
+export const noFigures: FiguresView = {
+  outstanding: 0,
+  accruedInterest: 0,
+  accruedFee: 0,
+  unpaidInterest: 0,
+  deferredInterest: 0,
+  unamortizedDiscount: 0,
+  unamortizedPremium: 0,
+  unamortizedIssueCosts: 0,
+  deferredCosts: 0,
+  overpaid: 0,
+  carrying: 0,
+  current: 0,
+  nonCurrent: 0,
+};
+
 /** The figures that a closed period reported. */
 export function figuresOfRow(row: ReportedRow): FiguresView {
   return {
@@ -69,6 +86,15 @@ export async function instrumentView(
     .where({ company_id: companyId, instrument_id: id })
     .orderBy('period_end')
     .select<ReportedRow[]>();
+  const withdrawn = await database('instrument')
+    .leftJoin('person', 'person.id', 'instrument.withdrawn_by')
+    .where('instrument.id', id)
+    .whereNotNull('withdrawn_at')
+    .first<{ withdrawn_at: Date; name: string | null; withdrawn_because: string } | undefined>(
+      'withdrawn_at',
+      'person.name',
+      'withdrawn_because',
+    );
   return {
     id,
     version: stored.version,
@@ -79,6 +105,13 @@ export async function instrumentView(
       madeAt: row.made_at.toISOString(),
       reason: row.reason,
     })),
+    withdrawn: withdrawn
+      ? {
+          at: withdrawn.withdrawn_at.toISOString(),
+          by: withdrawn.name ?? 'Set-up',
+          reason: withdrawn.withdrawn_because,
+        }
+      : null,
     reported: reported.map((row) => ({
       periodEnd: row.period_end,
       version: row.instrument_version,

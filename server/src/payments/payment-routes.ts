@@ -4,7 +4,7 @@ import { endpoints } from '@coffer/contract';
 import { serve } from '../http/route.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { paymentsOfMonth } from './payments-of-month.ts';
-import { recordPayments } from './record-payments.ts';
+import { recordPayments, takeBackPayments } from './record-payments.ts';
 
 /** Payments of loans and credit lines as they left the bank. */
 export function paymentRoutes(database: Knex, figures: FigureThreads): Router {
@@ -14,6 +14,9 @@ export function paymentRoutes(database: Knex, figures: FigureThreads): Router {
   );
   serve(router, database, endpoints.recordPayments, ({ body, person, database: on }) =>
     recordPayments(on, figures, person, body.payments, body.confirm),
+  );
+  serve(router, database, endpoints.takeBackPayments, ({ body, person, database: on }) =>
+    takeBackPayments(on, figures, person, body.payments, body.reason, body.confirm),
   );
   return router;
 }

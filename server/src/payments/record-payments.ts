@@ -1,13 +1,20 @@
 import type { Knex } from 'knex';
 import { monthEnd } from '@coffer/core';
-import type { ConfirmCode, PaymentMade } from '@coffer/contract';
+import type { ConfirmCode, PaymentMade, PaymentTakenBack } from '@coffer/contract';
 import { askFirst, faultyInput } from '../http/refusal.ts';
 import { saveVersions } from '../instruments/change-instrument.ts';
 import { newestVersionsOf, type Maker } from '../instruments/instrument-store.ts';
-import { madeOf } from '../instruments/known-instruments.ts';
+import { madeOf, type StoredVersion, type Worked } from '../instruments/known-instruments.ts';
 import { closedMonths } from '../periods/period-store.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
-import type { Placed, RecordingMonths } from './ask-about-payments.ts';
+import type { RecordingMonths } from './ask-about-payments.ts';
+import type { Recorded } from './recorded-payments.ts';
+
+/** How many payments of how many instruments were recorded or taken back. */
+export interface Done {
+  readonly payments: number;
+  readonly instruments: number;
+}
 
 /**
  * Records what was paid for payments that fell due, as one new version of each instrument: all of them, or none.
@@ -20,35 +27,72 @@ export async function recordPayments(
   by: Maker,
   payments: readonly PaymentMade[],
   confirm: readonly ConfirmCode[],
-): Promise<{ payments: number; instruments: number }> {
-  const ofInstrument = byInstrument(payments);
-  const stored = await newestVersionsOf(database, by.companyId, [...ofInstrument.keys()]);
-  const items = stored.map((version) => ({ version, placed: ofInstrument.get(version.id) ?? [] }));
-  const recorded = (
-    await figures.each('recorded-payments', await recordingMonths(database, by.companyId), items)
-  ).map(madeOf);
-  const faults = recorded.flatMap((one) => (one.ok ? [] : one.faults));
-  if (faults.length > 0) throw faultyInput(faults, 'Nothing was recorded.');
-  const changes = recorded.flatMap((one) => (one.ok ? [one.change] : []));
-  // A change made from an old version is refused, and nothing is asked about it.
-  const newest = new Map(stored.map(({ id, version }) => [id, version]));
-  const questions = recorded.flatMap((one) => (one.ok ? one.questions : []));
-  if (changes.every(({ id, from }) => newest.get(id) === from)) askFirst(questions, confirm);
-  await saveVersions(database, by, changes);
-  return { payments: payments.length, instruments: changes.length };
+): Promise<Done> {
+  const items = await itemsOf(database, by, payments);
+  const months = await recordingMonths(database, by.companyId);
+  const recorded = await figures.each('recorded-payments', months, items);
+  const instruments = await save(database, by, items, recorded, confirm, 'Nothing was recorded.');
+  return { payments: payments.length, instruments };
 }
 
-async function recordingMonths(database: Knex, companyId: number): Promise<RecordingMonths> {
-  const { to } = await closedMonths(database, companyId);
-  return { opens: to + 1, ends: monthEnd(to + 1) };
+/** Takes back all that was recorded for payments, with the reason. Throws alike. */
+export async function takeBackPayments(
+  database: Knex,
+  figures: FigureThreads,
+  by: Maker,
+  payments: readonly PaymentTakenBack[],
+  reason: string,
+  confirm: readonly ConfirmCode[],
+): Promise<Done> {
+  const items = await itemsOf(database, by, payments);
+  const taken = await figures.each('taken-back-payments', reason, items);
+  const instruments = await save(database, by, items, taken, confirm, 'Nothing was taken back.');
+  return { payments: payments.length, instruments };
 }
 
-function byInstrument(payments: readonly PaymentMade[]): Map<string, Placed[]> {
-  const found = new Map<string, Placed[]>();
+interface Item<Payment> {
+  readonly version: StoredVersion;
+  readonly placed: readonly { readonly at: number; readonly payment: Payment }[];
+}
+
+/** Payments with their places in what was sent, by instrument. */
+async function itemsOf<Payment extends { readonly instrumentId: string }>(
+  database: Knex,
+  by: Maker,
+  payments: readonly Payment[],
+): Promise<Item<Payment>[]> {
+  const found = new Map<string, { at: number; payment: Payment }[]>();
   for (const [at, payment] of payments.entries()) {
     const placed = found.get(payment.instrumentId) ?? [];
     placed.push({ at, payment });
     found.set(payment.instrumentId, placed);
   }
-  return found;
+  const stored = await newestVersionsOf(database, by.companyId, [...found.keys()]);
+  return stored.map((version) => ({ version, placed: found.get(version.id) ?? [] }));
+}
+
+/** Stores what was made, unless something is at fault or to be confirmed; how many instruments it changed. */
+async function save(
+  database: Knex,
+  by: Maker,
+  items: readonly { readonly version: StoredVersion }[],
+  made: readonly Worked<Recorded>[],
+  confirm: readonly ConfirmCode[],
+  nothing: string,
+): Promise<number> {
+  const recorded = made.map(madeOf);
+  const faults = recorded.flatMap((one) => (one.ok ? [] : one.faults));
+  if (faults.length > 0) throw faultyInput(faults, nothing);
+  const changes = recorded.flatMap((one) => (one.ok ? [one.change] : []));
+  // A change made from an old version is refused, and nothing is asked about it.
+  const newest = new Map(items.map(({ version: { id, version } }) => [id, version]));
+  const questions = recorded.flatMap((one) => (one.ok ? one.questions : []));
+  if (changes.every(({ id, from }) => newest.get(id) === from)) askFirst(questions, confirm);
+  await saveVersions(database, by, changes);
+  return changes.length;
+}
+
+async function recordingMonths(database: Knex, companyId: number): Promise<RecordingMonths> {
+  const { to } = await closedMonths(database, companyId);
+  return { opens: to + 1, ends: monthEnd(to + 1) };
 }

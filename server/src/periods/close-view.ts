@@ -61,6 +61,7 @@ async function openView(
       recorded: work.reduce((sum, { payments }) => sum + payments.recorded, 0),
     },
     unrecorded: work.flatMap(({ unrecorded }) => unrecorded),
+    attention: work.flatMap(({ attention }) => attention),
   };
 }
 
@@ -99,6 +100,7 @@ async function closedView(
     reversalCount: reversals ?? 0,
     payments: null,
     unrecorded: [],
+    attention: [],
   };
 }
 

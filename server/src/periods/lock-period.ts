@@ -1,9 +1,9 @@
 import type { Knex } from 'knex';
 import { addMonths, formatAmount, formatDay, parseDay, type CalendarDay, type Entry } from '@coffer/core';
-import type { Unworkable } from '@coffer/contract';
+import type { ConfirmCode, Unworkable } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { companyOf } from '../company/company-store.ts';
-import { Refusal } from '../http/refusal.ts';
+import { askFirst, Refusal } from '../http/refusal.ts';
 import type { Maker } from '../instruments/instrument-store.ts';
 import { postEntries, type EntryToPost } from '../journal/post-entries.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
@@ -71,6 +71,15 @@ export async function lockPeriod(
   const locked = { endsOn, entries: inPeriod.length, reversals: reversals.length, opens };
   await audit(database, by, 'period-locked', [{ subject: endsOn, detail: locked }]);
   return locked;
+}
+
+/** A month that has not ended is locked only where that is meant. Throws {@link Refusal} 409. */
+export function askAboutUnended(endsOn: string, today: CalendarDay, confirm: readonly ConfirmCode[]): void {
+  if ((parseDay(endsOn) as CalendarDay) < today) return;
+  const message =
+    `The month to ${endsOn} has not ended: today is ${formatDay(today)}. ` +
+    'What happens in it after it is locked falls in the next month, as a correction.';
+  askFirst([{ code: 'month-not-ended', key: '', message }], confirm);
 }
 
 /** No month is locked with an instrument that cannot be worked out, or whose schedule does not prove. */

@@ -9,7 +9,7 @@ import {
   type CalendarDay,
   type CloseEntries,
 } from '@coffer/core';
-import type { CloseRow, UnrecordedPayment } from '@coffer/contract';
+import type { Attention, CloseRow, UnrecordedPayment } from '@coffer/contract';
 import {
   failingProof,
   figuresOn,
@@ -20,6 +20,7 @@ import {
   type Worked,
 } from '../instruments/known-instruments.ts';
 import { paymentsDue, unrecordedBy } from '../payments/payments-due.ts';
+import { attentionOn } from '../register/attention.ts';
 import { monthStart, type AccrualChoices } from './period-store.ts';
 
 /** An instrument, with what the books hold for it. */
@@ -46,6 +47,7 @@ export interface MonthOfInstrument extends CloseEntries {
   /** Payments that fall due in the month, and how many of them are recorded. */
   readonly payments: { readonly due: number; readonly recorded: number };
   readonly unrecorded: readonly UnrecordedPayment[];
+  readonly attention: readonly Attention[];
   /** A proof of its schedule that does not hold, where proofs are looked at. */
   readonly failing?: string | undefined;
 }
@@ -61,6 +63,11 @@ export function monthOfInstrument(
   return workedOut(version, (instrument) => monthOf(instrument, books, apart, asked));
 }
 
+/** Whether the closed months hold anything of an instrument. */
+export function isHeld({ closed }: Books): boolean {
+  return closed.some(({ moved }) => [...moved.values()].some((amount) => amount !== 0));
+}
+
 function monthOf(
   instrument: KnownInstrument,
   books: Books,
@@ -70,8 +77,7 @@ function monthOf(
   const { id, version, schedule, document } = instrument;
   const end = parseDay(endsOn) as CalendarDay;
   // What was moved past the month is still in the books until that is corrected.
-  const booked = books.closed.some(({ moved }) => [...moved.values()].some((amount) => amount !== 0));
-  if (firstDay(schedule) > end && !booked) return 'not-begun';
+  if (firstDay(schedule) > end && !isHeld(books)) return 'not-begun';
   const before = monthStart(endsOn) - 1;
   const begun = parseDay(booksFrom) as CalendarDay;
   if (!apart && booksDiffer(schedule, end, begun, books)) return 'months-wanted';
@@ -94,6 +100,7 @@ function monthOf(
     row,
     payments: paymentsOf(instrument, before + 1, end),
     unrecorded: unrecordedBy(instrument, endsOn, end),
+    attention: attentionOn(instrument, figures, end),
     failing: proving ? failingProof(instrument)?.name : undefined,
   };
 }

@@ -1,12 +1,13 @@
 import type { Knex } from 'knex';
-import { unseen, type Books } from '@coffer/core';
+import { parseDay, unseen, withdrawalEntries, type Books, type CalendarDay } from '@coffer/core';
 import type { Unworkable } from '@coffer/contract';
 import { companyOf } from '../company/company-store.ts';
-import { newestVersion, newestVersions } from '../instruments/instrument-store.ts';
-import { madeOf, type StoredVersion, type Worked } from '../instruments/known-instruments.ts';
+import { newestVersion, newestVersions, withdrawnVersions } from '../instruments/instrument-store.ts';
+import { noFigures } from '../instruments/instrument-view.ts';
+import { documentOf, madeOf, type StoredVersion, type Worked } from '../instruments/known-instruments.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { booksOfInstruments, monthByMonth } from './books-of-instruments.ts';
-import type { MonthAsked, MonthOfInstrument, MonthPart } from './month-of-instrument.ts';
+import { isHeld, type MonthAsked, type MonthOfInstrument, type MonthPart } from './month-of-instrument.ts';
 import { accrualChoicesOf, type PeriodRow } from './period-store.ts';
 
 /** What closing a month makes of all instruments, in order of name, and those that cannot be worked out. */
@@ -28,7 +29,7 @@ export async function monthWork(
   const stored = await newestVersions(database, companyId);
   const books = await booksOfInstruments(database, companyId, period.ends_on);
   const parts = await partsOf(database, figures, companyId, period, { stored, books, proving });
-  const work: MonthOfInstrument[] = [];
+  const work = await withdrawnWork(database, companyId, period, books);
   const unworkable: Unworkable[] = [];
   let settled = 0;
   for (const worked of parts) {
@@ -37,6 +38,39 @@ export async function monthWork(
     else if (typeof worked.made === 'object') work.push(worked.made);
   }
   return { work, settled, unworkable };
+}
+
+/** What takes instruments that were withdrawn out of the books. */
+async function withdrawnWork(
+  database: Knex,
+  companyId: number,
+  period: PeriodRow,
+  books: ReadonlyMap<string, Books>,
+): Promise<MonthOfInstrument[]> {
+  const held = (await withdrawnVersions(database, companyId)).filter(({ id }) =>
+    isHeld(books.get(id) ?? unseen),
+  );
+  if (held.length === 0) return [];
+  const ids = held.map(({ id }) => id);
+  const apart = await monthByMonth(database, companyId, period.ends_on, books, ids);
+  const { before } = await accrualChoicesOf(database, companyId, period);
+  const end = parseDay(period.ends_on) as CalendarDay;
+  return held.map((version) => ({
+    inPeriod: withdrawalEntries(end, apart.get(version.id) ?? unseen, before),
+    opening: undefined,
+    row: {
+      id: version.id,
+      name: documentOf(version).name,
+      version: version.version,
+      figures: noFigures,
+      expense: 0,
+      amortized: 0,
+      currentChange: 0,
+    },
+    payments: { due: 0, recorded: 0 },
+    unrecorded: [],
+    attention: [],
+  }));
 }
 
 /** The same for one instrument; nothing when the month makes nothing of it. Throws `NotWorkedOut`. */
@@ -49,6 +83,8 @@ export async function monthWorkOf(
 ): Promise<MonthOfInstrument | undefined> {
   const stored = [await newestVersion(database, companyId, id)];
   const books = await booksOfInstruments(database, companyId, period.ends_on, id);
+  const withdrawn = (await withdrawnVersions(database, companyId)).some((version) => version.id === id);
+  if (withdrawn) return (await withdrawnWork(database, companyId, period, books))[0];
   const [part] = await partsOf(database, figures, companyId, period, { stored, books, proving: false });
   const made = part && madeOf(part);
   return typeof made === 'object' ? made : undefined;

@@ -1,20 +1,21 @@
 import { Router } from 'express';
 import type { Knex } from 'knex';
 import { endpoints, type EntryView } from '@coffer/contract';
+import type { Clock } from '../clock.ts';
 import { accountsOf } from '../company/company-store.ts';
 import { logUnworkable, serve } from '../http/route.ts';
 import { newestVersion } from '../instruments/instrument-store.ts';
 import { draftView } from '../journal/entry-view.ts';
 import { entriesOfInstrument } from '../journal/journal-store.ts';
 import { closeView } from './close-view.ts';
-import { lockPeriod } from './lock-period.ts';
+import { askAboutUnended, lockPeriod } from './lock-period.ts';
 import { monthWorkOf } from './month-work.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { chooseAccruals } from './choose-accruals.ts';
 import { periodEnding } from './period-store.ts';
 
 /** The period close: what it makes, and locking it. */
-export function periodRoutes(database: Knex, figures: FigureThreads): Router {
+export function periodRoutes(database: Knex, figures: FigureThreads, today: Clock): Router {
   const router = Router();
   serve(router, database, endpoints.close, async ({ params, person, request, database: on }) => {
     const view = await closeView(on, figures, person.companyId, params.endsOn);
@@ -27,9 +28,10 @@ export function periodRoutes(database: Knex, figures: FigureThreads): Router {
   serve(router, database, endpoints.chooseAccruals, ({ params, body, person, database: on }) =>
     chooseAccruals(on, person, params.endsOn, body.accruals),
   );
-  serve(router, database, endpoints.lock, ({ params, person, database: on }) =>
-    lockPeriod(on, figures, person, params.endsOn),
-  );
+  serve(router, database, endpoints.lock, ({ params, body, person, database: on }) => {
+    askAboutUnended(params.endsOn, today(), body.confirm);
+    return lockPeriod(on, figures, person, params.endsOn);
+  });
   return router;
 }
 

@@ -24,6 +24,7 @@ export function attentionOn(
     const due = schedule.rows.find(({ kind, paid, due: on }) => kind === 'coupon' && paid > 0 && on > day);
     if (due && due.due <= until) found.push({ ...about, kind: 'instalment-near', on: formatDay(due.due) });
   }
+  if (figures.overpaid > 0) found.push({ ...about, kind: 'overpaid', on: formatDay(day) });
   const last = lastDay(schedule);
   const open = document.kind === 'credit-line' && document.matures === undefined;
   if (!open && figures.outstanding > 0 && last > day && last <= addMonths(day, ahead, true)) {

@@ -7,6 +7,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Knex } from 'knex';
 import { pino } from 'pino';
+import { clockAt } from '../clock.ts';
 import { connect } from '../database/connect.ts';
 import { migrate } from '../database/migrate.ts';
 import { loadDemo } from '../demo/load-demo.ts';
@@ -148,6 +149,7 @@ export class TestServer {
       secret: randomBytes(32).toString('hex'),
       figures,
       workersFolder,
+      today: clockAt('2027-01-15'),
       logger,
     });
     const server = createServer(app);

@@ -1,4 +1,5 @@
 import { dueOfInstrument } from '../payments/due-of-instrument.ts';
+import { takenBackPayments } from '../payments/taken-back-payments.ts';
 import { recordedPayments } from '../payments/recorded-payments.ts';
 import { monthOfInstrument } from '../periods/month-of-instrument.ts';
 import { registerOfInstrument } from '../register/register-of-instrument.ts';
@@ -10,6 +11,7 @@ export const works = {
   month: monthOfInstrument,
   'due-payments': dueOfInstrument,
   'recorded-payments': recordedPayments,
+  'taken-back-payments': takenBackPayments,
   'read-to-keep': readToKeep,
 };
 

@@ -26,6 +26,7 @@ import { EntryList } from '../journal/entry-list';
 import { JournalFiles } from '../journal/journal-files';
 import { SessionService } from '../session/session.service';
 import { toldCheck } from './close-checks';
+import { attentionLines } from '../register/attention-lines';
 import { closeColumns, closeRows, closeSums } from './close-rows';
 import { CloseService } from './close.service';
 import { EntrySums } from './entry-sums';
@@ -101,6 +102,7 @@ export class ClosePage {
     return asked && { row: asked.row.id, column: asked.column };
   });
 
+  protected readonly attention = computed(() => attentionLines([], this.view()?.attention ?? []));
   protected readonly steps = computed((): Step[] => {
     const [view, digits] = [this.view(), this.company.digits()];
     if (!view) return [];

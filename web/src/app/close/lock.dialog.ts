@@ -5,6 +5,7 @@ import { type CloseView, showMonth } from '@coffer/contract';
 import { newKey } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { AmountPipe, DayPipe } from '../figures/amount.pipe';
+import { attentionLines } from '../register/attention-lines';
 import { CloseService } from './close.service';
 
 /** Says what locking a month does before it is done; it cannot be undone. */
@@ -28,6 +29,11 @@ import { CloseService } from './close.service';
           }
         </li>
         <li>The figures reported stay as they are for good. A later correction falls in the open month.</li>
+        @for (one of attention; track $index) {
+          <li>
+            <span class="chip flag">{{ one.word }}</span> {{ one.name }}, {{ one.on }}
+          </li>
+        }
         @for (payment of close.unrecorded; track $index) {
           <li>
             <span class="chip wrong">not recorded</span> {{ payment.name }}, due {{ payment.due | day }}:
@@ -60,6 +66,7 @@ export class LockDialog {
   private readonly closes = inject(CloseService);
   private readonly dialog = inject(MatDialogRef<LockDialog, string>);
   private readonly key = newKey();
+  protected readonly attention = attentionLines([], this.close.attention);
   protected readonly month = showMonth(this.close.endsOn);
   protected readonly busy = signal(false);
   protected readonly failed = signal('');

@@ -1,5 +1,4 @@
 import {
-  type Attention,
   type FiguresView,
   type InstrumentClass,
   type RegisterRow,
@@ -13,14 +12,6 @@ const classNames: Readonly<Record<InstrumentClass, string>> = {
   'credit-line': 'Credit lines',
   note: 'Notes',
   bond: 'Bonds',
-};
-
-/** Why an instrument needs attention, in a word or two. */
-export const attentionWords: Readonly<Record<Attention['kind'], string>> = {
-  'fixing-due': 'fixing due',
-  'renewal-near': 'renewal near',
-  'instalment-near': 'instalment near',
-  matures: 'matures',
 };
 
 /** The figures of the register, added up. */

@@ -36,7 +36,8 @@ import { messageOf } from '../api/message-of';
 import { KeptInBrowser } from '../session/kept-in-browser';
 import { SessionService } from '../session/session.service';
 import { RegisterService } from './register.service';
-import { attentionWords, registerColumns, registerRows, sumCells, sumsOf } from './register-rows';
+import { attentionLines } from './attention-lines';
+import { registerColumns, registerRows, sumCells, sumsOf } from './register-rows';
 
 /** The register: every instrument on the as-of date, by class, with subtotals and the total. */
 @Component({
@@ -78,22 +79,7 @@ export class RegisterPage {
   /** What somebody should see to: payments to record first, then what is near. */
   protected readonly attention = computed(() => {
     const { unrecorded = [], attention = [] } = this.view() ?? {};
-    return [
-      ...unrecorded.map(({ instrumentId, name, due }) => ({
-        instrumentId,
-        name,
-        on: showDay(due),
-        tone: 'wrong',
-        word: 'not recorded',
-      })),
-      ...attention.map(({ instrumentId, name, kind, on }) => ({
-        instrumentId,
-        name,
-        on: showDay(on),
-        tone: 'flag',
-        word: attentionWords[kind],
-      })),
-    ];
+    return attentionLines(unrecorded, attention);
   });
   protected readonly shownAttention = computed(() => {
     const all = this.attention();

@@ -9,7 +9,6 @@ import {
   readInstrument,
   type LoanDocument,
   type TermsChange,
-  showDay,
 } from '@coffer/contract';
 import { ApiRefusal } from '../api/api-client';
 import { messageOf } from '../api/message-of';
@@ -145,10 +144,7 @@ export class AdoptDialog {
     this.busy.set(true);
     const { id, version } = this.adoption.instrument;
     this.instruments.change(id, version, read.instrument.document, reason).subscribe({
-      next: (saved) =>
-        this.dialog.close(
-          `${this.words} is in the terms since version ${saved.version}, ${showDay(new Date().toISOString().slice(0, 10))}.`,
-        ),
+      next: (saved) => this.dialog.close(`${this.words} is in the terms since version ${saved.version}.`),
       error: (error: unknown) => {
         this.busy.set(false);
         const faults = error instanceof ApiRefusal ? (error.refusal.faults ?? []) : [];

@@ -1,0 +1,42 @@
+import { showDay, type Attention, type UnrecordedPayment } from '@coffer/contract';
+
+/** Something that somebody should see to, as lists show it. */
+export interface AttentionLine {
+  readonly instrumentId: string;
+  readonly name: string;
+  readonly on: string;
+  readonly tone: 'wrong' | 'flag';
+  /** Why, in a word or two. */
+  readonly word: string;
+}
+
+const words: Readonly<Record<Attention['kind'], string>> = {
+  'fixing-due': 'fixing due',
+  overpaid: 'overpaid',
+  'renewal-near': 'renewal near',
+  'instalment-near': 'instalment near',
+  matures: 'matures',
+};
+
+/** What somebody should see to: payments to record first, then what is due or near. */
+export function attentionLines(
+  unrecorded: readonly UnrecordedPayment[],
+  attention: readonly Attention[],
+): AttentionLine[] {
+  return [
+    ...unrecorded.map(({ instrumentId, name, due }): AttentionLine => ({
+      instrumentId,
+      name,
+      on: showDay(due),
+      tone: 'wrong',
+      word: 'not recorded',
+    })),
+    ...attention.map(({ instrumentId, name, kind, on }): AttentionLine => ({
+      instrumentId,
+      name,
+      on: showDay(on),
+      tone: 'flag',
+      word: words[kind],
+    })),
+  ];
+}
