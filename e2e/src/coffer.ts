@@ -42,6 +42,13 @@ export async function expectAccessible(page: Page): Promise<void> {
   await page.emulateMedia({ colorScheme: 'light' });
 }
 
+/** Confirms what is asked about, having read it. */
+export async function confirm(page: Page, asked: string | RegExp): Promise<void> {
+  const dialog = page.getByRole('dialog', { name: 'Is this meant so?' });
+  await expect(dialog).toContainText(asked);
+  await dialog.getByRole('button', { name: 'Yes, do it' }).click();
+}
+
 /** What is said beneath a field. */
 export function atField(page: Page, text: string): Locator {
   return page.locator('mat-hint').filter({ hasText: text });

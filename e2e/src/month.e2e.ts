@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import exceljs from 'exceljs';
 import { parse } from 'csv-parse/sync';
-import { atField, expect, expectAccessible, goTo, logIn, rowWith, test } from './coffer.ts';
+import { atField, confirm, expect, expectAccessible, goTo, logIn, rowWith, test } from './coffer.ts';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -217,5 +217,6 @@ test('7. journal, schedule and instrument are taken out as files, and an instrum
   await bringIn(JSON.stringify({ ...document, name: 'Second polishing loan', colour: 'green' }));
   await expect(page.getByText('colour: This key is not known here.')).toBeVisible();
   await bringIn(JSON.stringify({ ...document, name: 'Second polishing loan' }));
+  await confirm(page, 'in a month that is closed');
   await expect(page.getByRole('heading', { name: 'Second polishing loan' })).toBeVisible();
 });

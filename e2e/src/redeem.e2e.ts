@@ -1,4 +1,4 @@
-import { atField, expect, expectAccessible, logIn, rowWith, test } from './coffer.ts';
+import { atField, confirm, expect, expectAccessible, logIn, rowWith, test } from './coffer.ts';
 
 test('a bond is composed in full, with what is wrong said at its field', async ({ page }) => {
   await logIn(page);
@@ -34,6 +34,7 @@ test('a bond is composed in full, with what is wrong said at its field', async (
   await expect(page.getByText('7 of 7 proofs hold')).toBeVisible();
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Take on' }).click();
+  await confirm(page, 'in a month that is closed');
   await expect(page.getByRole('heading', { name: 'Kiln street bonds' })).toBeVisible();
 });
 

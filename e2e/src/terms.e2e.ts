@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test';
-import { atField, expect, expectAccessible, logIn, test } from './coffer';
+import { atField, confirm, expect, expectAccessible, logIn, test } from './coffer';
 
 test.beforeEach(async ({ page }) => {
   await logIn(page);
@@ -164,6 +164,7 @@ test('an agreement of each other kind is composed from a starting point', async 
   await expect(page.getByRole('columnheader', { name: 'Unused fee' })).toBeVisible();
   await field(page, 'Name').fill('Kiln yard line');
   await page.getByRole('button', { name: 'Take on' }).click();
+  await confirm(page, 'in a month that is closed');
   await expect(page.getByRole('heading', { name: 'Kiln yard line' })).toBeVisible();
   await page.getByRole('tab', { name: 'Terms & events' }).click();
   await expect(page.getByText('on the last day of each month')).toBeVisible();

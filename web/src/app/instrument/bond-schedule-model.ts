@@ -18,6 +18,7 @@ import { bondPictures } from './bond-pictures';
 import {
   asOfBand,
   rowId,
+  reportedText,
   type LifeFact,
   type Moment,
   type ScheduleModel,
@@ -142,7 +143,7 @@ function gridRows(schedule: BondSchedule, at: Moment): GridRow<ScheduleRow>[] {
     rows.splice(before, 0, {
       type: 'band',
       id: asOfBand,
-      text: `${showDay(at.on)} · period end: ${accrued}carrying amount ${showAmount(carrying, terms.digits)}`,
+      text: `${showDay(at.on)} · period end: ${accrued}carrying amount ${showAmount(carrying, terms.digits)}${reportedText(at, accruedInterest, terms.digits)}`,
     });
   }
   return rows;

@@ -1,10 +1,13 @@
-import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
 import { DatePipe } from '@angular/common';
 import { forkJoin } from 'rxjs';
 import { showText, versionChanges, type VersionChange } from '@coffer/contract';
 import { messageOf } from '../api/message-of';
 import { AmountPipe, DayPipe } from '../figures/amount.pipe';
+import { SessionService } from '../session/session.service';
 import { InstrumentsService, type OpenInstrument } from './instruments.service';
+import { ReasonDialog, type Reasoned } from './reason.dialog';
 
 /** Who changed the instrument, when and why; and what each closed period reported from which version. */
 @Component({
@@ -74,6 +77,11 @@ import { InstrumentsService, type OpenInstrument } from './instruments.service';
           }
         </tbody>
       </table>
+      @if (mayWithdraw()) {
+        <p class="dim mistake">
+          Taken on by mistake? <button class="link" (click)="withdraw()">Withdraw it</button>
+        </p>
+      }
     </section>
     <section class="sheet">
       <h2>Reported by closed periods</h2>
@@ -107,15 +115,8 @@ import { InstrumentsService, type OpenInstrument } from './instruments.service';
   `,
   styleUrl: './fact-tables.scss',
   styles: `
-    .link {
-      border: 0;
-      padding: 0;
-      background: none;
-      font: inherit;
-      color: var(--flag);
-      text-decoration: underline;
-      cursor: pointer;
-      white-space: nowrap;
+    .mistake {
+      margin-top: 10px;
     }
     .change td {
       border-top: 0;
@@ -129,12 +130,38 @@ import { InstrumentsService, type OpenInstrument } from './instruments.service';
 })
 export class HistoryTab {
   readonly instrument = input.required<OpenInstrument>();
+  readonly changed = output<string>();
   private readonly instruments = inject(InstrumentsService);
+  private readonly dialog = inject(MatDialog);
+  private readonly session = inject(SessionService);
+  protected readonly mayWithdraw = computed(
+    () => this.session.may('instruments.change') && this.instrument().withdrawn === null,
+  );
   protected readonly showText = showText;
   /** The version whose changes are shown. */
   protected readonly opened = signal<number | undefined>(undefined);
   protected readonly changes = signal<readonly VersionChange[] | undefined>(undefined);
   protected readonly failed = signal('');
+
+  protected withdraw(): void {
+    const { id, version, read } = this.instrument();
+    const { name } = read.document;
+    const data: Reasoned = {
+      title: `Withdraw ${name}`,
+      what: [
+        'It leaves the register, and the open month takes back what the books hold of it. Closed months stay as they are, and its history can still be read here.',
+        'A withdrawal is for good; where it was meant after all, the instrument is taken on anew.',
+      ],
+      does: 'Withdraw it',
+      act: (reason) => this.instruments.withdraw(id, version, reason),
+    };
+    this.dialog
+      .open<ReasonDialog, Reasoned, true>(ReasonDialog, { data, width: '480px' })
+      .afterClosed()
+      .subscribe((done) => {
+        if (done === true) this.changed.emit(`${name} is withdrawn.`);
+      });
+  }
 
   protected open(version: number): void {
     const again = this.opened() === version;

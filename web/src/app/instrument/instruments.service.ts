@@ -30,6 +30,11 @@ export class InstrumentsService {
     return this.api.call(endpoints.createInstrument, { body: { document }, key });
   }
 
+  /** Withdraws an instrument taken on by mistake. */
+  withdraw(id: string, version: number, reason: string): Observable<{ id: string }> {
+    return this.api.call(endpoints.withdrawInstrument, { params: { id }, body: { version, reason } });
+  }
+
   change(
     id: string,
     version: number,

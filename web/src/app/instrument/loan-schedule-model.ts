@@ -24,6 +24,7 @@ import { paymentStatus } from './payment-status';
 import { unpaidTitle } from './unpaid-name';
 import {
   asOfBand,
+  reportedText,
   rowId,
   type LifeFact,
   type Moment,
@@ -271,7 +272,7 @@ function gridRows(schedule: LoanSchedule, at: Moment): GridRow<ScheduleRow>[] {
     rows.splice(last + 1, 0, {
       type: 'band',
       id: asOfBand,
-      text: `${showDay(at.on)} · period end: ${accrued} accrued ${accruedText(schedule, at.on)}${fee}`,
+      text: `${showDay(at.on)} · period end: ${accrued} accrued ${accruedText(schedule, at.on)}${fee}${reportedText(at, accruedInterest, terms.digits)}`,
     });
   }
   return rows;

@@ -1,13 +1,17 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { formatDay, position, type CalendarDay, type PositionFigure } from '@coffer/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import type { CalendarDay, PositionFigure } from '@coffer/core';
+import { CompanyService } from '../company/company.service';
 import { unpaidName } from './unpaid-name';
 import { AmountPipe, DayPipe } from '../figures/amount.pipe';
 import type { OpenInstrument } from './instruments.service';
+import { isKnownOtherwise, nowText, standsOn } from './reported';
 
 interface PositionLine {
   readonly figure: PositionFigure;
   readonly label: string;
   readonly amount: number;
+  /** As known now, where that differs from what was reported. */
+  readonly now: string;
   readonly tone?: 'interest';
   readonly strong?: boolean;
 }
@@ -32,18 +36,21 @@ interface PositionLine {
             >
               {{ line.amount | amount }}
             </button>
+            @if (line.now) {
+              <span class="now">now {{ line.now }}</span>
+            }
           </dd>
         }
-        @if (at().next; as next) {
+        @if (at().now.next; as next) {
           <dt>Next, {{ next.due | day }}</dt>
           <dd>{{ next.payment | amount }}</dd>
         }
       </dl>
-      @if (reported(); as then) {
-        @if (then.differs) {
+      @if (at().version; as version) {
+        @if (otherwise()) {
           <p class="notice">
-            The close reported {{ then.carrying | amount }} carrying from version {{ then.version }}. The
-            terms have changed since; the difference falls in the open period.
+            As the close reported it from version {{ version }}; beside it as known now, with the difference,
+            which the open month books. Figures are explained as known now.
           </p>
         } @else {
           <p class="dim">As reported when the period was closed.</p>
@@ -61,6 +68,11 @@ interface PositionLine {
     button.interest {
       color: var(--interest);
     }
+    .now {
+      display: block;
+      font-size: 11.5px;
+      color: var(--flag);
+    }
     p {
       margin-top: 6px;
       font-size: 12.5px;
@@ -71,46 +83,47 @@ export class PositionPanel {
   readonly instrument = input.required<OpenInstrument>();
   readonly on = input.required<CalendarDay>();
   readonly explain = output<PositionFigure>();
-  protected readonly at = computed(() => position(this.instrument().read.schedule, this.on()));
+  private readonly company = inject(CompanyService);
+  /** As reported where the day ends a closed month. */
+  protected readonly at = computed(() => standsOn(this.instrument(), this.on()));
+  protected readonly otherwise = computed(() => isKnownOtherwise(this.at()));
 
   protected readonly lines = computed((): PositionLine[] => {
-    const at = this.at();
+    const stands = this.at();
+    const { figures: at, now } = stands;
     const { schedule } = this.instrument().read;
     const bond = schedule.kind === 'bond';
     const noCoupon = schedule.kind === 'bond' && schedule.terms.zeroCoupon;
+    const line = (
+      figure: PositionFigure,
+      label: string,
+      more: Pick<PositionLine, 'tone' | 'strong'> = {},
+    ): PositionLine => ({
+      figure,
+      label,
+      amount: at[figure],
+      now: isKnownOtherwise(stands, figure) ? nowText(now[figure], at[figure], this.company.digits()) : '',
+      ...more,
+    });
     const some = (figure: PositionFigure, label: string): PositionLine[] =>
-      at[figure] === 0 ? [] : [{ figure, label, amount: at[figure] }];
-    const accrued: PositionLine = {
-      figure: 'accruedInterest',
-      label: bond ? 'Accrued coupon' : 'Accrued interest',
-      amount: at.accruedInterest,
-      tone: 'interest',
-    };
+      at[figure] === 0 && now[figure] === 0 ? [] : [line(figure, label)];
     return [
-      { figure: 'outstanding', label: bond ? 'Face' : 'Outstanding', amount: at.outstanding },
+      line('outstanding', bond ? 'Face' : 'Outstanding'),
       ...some('unamortizedDiscount', 'less discount'),
       ...some('unamortizedPremium', 'plus premium'),
       ...some('unamortizedIssueCosts', 'less issue costs'),
-      ...(bond || at.unamortizedIssueCosts !== 0
-        ? [{ figure: 'carrying' as const, label: 'Carrying amount', amount: at.carrying, strong: true }]
+      ...(bond || at.unamortizedIssueCosts + now.unamortizedIssueCosts !== 0
+        ? [line('carrying', 'Carrying amount', { strong: true })]
         : []),
-      ...(noCoupon ? [] : [accrued]),
+      ...(noCoupon
+        ? []
+        : [line('accruedInterest', bond ? 'Accrued coupon' : 'Accrued interest', { tone: 'interest' })]),
       ...some('accruedFee', 'Accrued fee'),
       ...some('unpaidInterest', unpaidName(at)),
-      { figure: 'current', label: 'Current portion', amount: at.current },
-      { figure: 'nonCurrent', label: 'Non-current', amount: at.nonCurrent },
+      line('current', 'Current portion'),
+      line('nonCurrent', 'Non-current'),
       ...some('deferredCosts', 'Costs deferred'),
       ...some('overpaid', 'Overpaid'),
     ];
-  });
-
-  protected readonly reported = computed(() => {
-    const then = this.instrument().reported.find(({ periodEnd }) => periodEnd === formatDay(this.on()));
-    if (!then) return undefined;
-    const at = this.at();
-    const differs = (Object.keys(then.figures) as (keyof typeof then.figures)[]).some(
-      (key) => then.figures[key] !== at[key],
-    );
-    return { differs, carrying: then.figures.carrying, version: then.version };
   });
 }

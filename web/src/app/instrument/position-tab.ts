@@ -7,27 +7,23 @@ import {
   viewChild,
   effect,
 } from '@angular/core';
-import {
-  addMonths,
-  firstDay,
-  formatDay,
-  lastDay,
-  monthEnd,
-  parseDay,
-  position,
-  type CalendarDay,
-} from '@coffer/core';
-import { showAmount, showDay } from '@coffer/contract';
+import { addMonths, firstDay, formatDay, lastDay, monthEnd, parseDay, type CalendarDay } from '@coffer/core';
+import { showAmount, showDay, type FiguresView } from '@coffer/contract';
 import { Chart } from '../charts/chart';
 import { AsOfService } from '../company/as-of.service';
 import { FigureGrid } from '../figures/figure-grid';
 import type { GridChoice, GridColumn, GridRow } from '../figures/grid-model';
 import type { OpenInstrument } from './instruments.service';
 import { positionPicture } from './position-picture';
+import { isKnownOtherwise, nowText, standsOn, type Stands } from './reported';
 import { unpaidTitle } from './unpaid-name';
 
 interface MonthEnd {
   readonly on: CalendarDay;
+  /** As reported where the month is closed. */
+  readonly stands: Stands;
+  /** The row beneath a closed month whose figures are known otherwise now. */
+  readonly asKnownNow: boolean;
 }
 
 type Figure =
@@ -88,7 +84,12 @@ export class PositionTab {
     const last = monthEnd(lastDay(this.schedule()));
     const rows: GridRow<MonthEnd>[] = [];
     for (let on = first; on <= last; on = addMonths(on, 1, true)) {
-      rows.push({ type: 'item', id: formatDay(on), item: { on } });
+      const stands = standsOn(this.instrument(), on);
+      rows.push({ type: 'item', id: formatDay(on), item: { on, stands, asKnownNow: false } });
+      if (isKnownOtherwise(stands)) {
+        const id = `${formatDay(on)} now`;
+        rows.push({ type: 'item', id, item: { on, stands, asKnownNow: true }, quiet: true });
+      }
     }
     return rows;
   });
@@ -96,20 +97,24 @@ export class PositionTab {
   protected readonly columns = computed((): GridColumn<MonthEnd>[] => {
     const schedule = this.schedule();
     const { digits } = schedule.terms;
+    // Beneath a closed month only what is known otherwise now, and by how much.
+    const told = ({ stands, asKnownNow }: MonthEnd, of: (at: FiguresView) => number): string => {
+      const reported = of(stands.figures);
+      if (!asKnownNow) return showAmount(reported, digits);
+      const now = of(stands.now);
+      return now === reported ? '' : nowText(now, reported, digits);
+    };
     const figure = (key: Figure, title: string, tone?: 'interest'): GridColumn<MonthEnd> => ({
       key,
       title,
       align: 'right',
       track: 'minmax(110px, 1fr)',
       ...(tone && { tone }),
-      cell: ({ on }) => showAmount(position(schedule, on)[key], digits),
+      cell: (end) => told(end, (at) => at[key]),
     });
     const accrued: GridColumn<MonthEnd> = {
       ...figure('accruedInterest', 'Accrued', 'interest'),
-      cell: ({ on }) => {
-        const { accruedInterest, accruedFee } = position(schedule, on);
-        return showAmount(accruedInterest + accruedFee, digits);
-      },
+      cell: (end) => told(end, ({ accruedInterest, accruedFee }) => accruedInterest + accruedFee),
     };
     const line = schedule.kind === 'loan' && schedule.terms.creditLine !== undefined;
     const costsAside = line && schedule.terms.issueCosts ? [figure('deferredCosts', 'Costs deferred')] : [];
@@ -124,13 +129,16 @@ export class PositionTab {
       align: 'right',
       track: 'minmax(110px, 1fr)',
       // A premium stands with a minus: it adds to the face where a discount and costs take from it.
-      cell: ({ on }) => {
-        const at = position(schedule, on);
-        return showAmount(at.outstanding - at.carrying, digits);
-      },
+      cell: (end) => told(end, ({ outstanding, carrying }) => outstanding - carrying),
     };
     return [
-      { key: 'on', title: 'Month end', align: 'left', track: '120px', cell: ({ on }) => showDay(on) },
+      {
+        key: 'on',
+        title: 'Month end',
+        align: 'left',
+        track: '120px',
+        cell: ({ on, asKnownNow }) => (asKnownNow ? 'as known now' : showDay(on)),
+      },
       figure('outstanding', bond ? 'Face' : 'Outstanding'),
       ...(bond ? [unamortized, figure('carrying', 'Carrying')] : []),
       accrued,
@@ -163,6 +171,6 @@ export class PositionTab {
   }
 
   protected onChoose({ row }: GridChoice<MonthEnd>): void {
-    if (row.type === 'item') this.asOf.choose(row.id);
+    if (row.type === 'item') this.asOf.choose(formatDay(row.item.on));
   }
 }

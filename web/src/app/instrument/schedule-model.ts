@@ -1,4 +1,5 @@
 import type { CalendarDay, Explanation } from '@coffer/core';
+import { showAmount, type FiguresView } from '@coffer/contract';
 import type { EChartsCoreOption } from '../charts/echarts';
 import type { GridColumn, GridRow } from '../figures/grid-model';
 
@@ -13,6 +14,8 @@ export interface Moment {
   /** First and last day of the open period. */
   readonly openFrom: CalendarDay;
   readonly openTo: CalendarDay;
+  /** What the close reported for the day, where it ends a closed month and is known otherwise now. */
+  readonly reported?: FiguresView | undefined;
 }
 
 /** A picture of a schedule. */
@@ -51,3 +54,9 @@ export function rowId(index: number): string {
 
 /** Id of the band that stands at the as-of date. */
 export const asOfBand = 'as-of';
+
+/** What was reported as accrued, where that is known otherwise now. */
+export function reportedText({ reported }: Moment, accrued: number, digits: number): string {
+  if (!reported || reported.accruedInterest === accrued) return '';
+  return ` · as known now; ${showAmount(reported.accruedInterest, digits)} was reported`;
+}

@@ -35,7 +35,8 @@ import type { OpenInstrument } from './instruments.service';
 import { loanScheduleModel } from './loan-schedule-model';
 import { PositionPanel } from './position-panel';
 import { StretchTotals } from './stretch-totals';
-import { asOfBand, rowId, type ScheduleRow } from './schedule-model';
+import { standsOn } from './reported';
+import { type Moment, asOfBand, rowId, type ScheduleRow } from './schedule-model';
 
 /** The schedule: its picture, its rows with the period end among them, and how any figure is made. */
 @Component({
@@ -69,7 +70,13 @@ export class ScheduleTab {
   protected readonly on = computed(() => parseDay(this.asOf.date()) as CalendarDay);
   protected readonly model = computed(() => {
     const openTo = parseDay(this.company.openEnd() ?? this.asOf.date()) as CalendarDay;
-    const moment = { on: this.on(), openFrom: addMonths(openTo, -1, true) + 1, openTo };
+    const { figures, version } = standsOn(this.instrument(), this.on());
+    const moment: Moment = {
+      on: this.on(),
+      openFrom: addMonths(openTo, -1, true) + 1,
+      openTo,
+      reported: version === undefined ? undefined : figures,
+    };
     const schedule = this.schedule();
     return schedule.kind === 'loan'
       ? loanScheduleModel(schedule, moment)

@@ -12,6 +12,17 @@ export class PaymentsService {
     return this.api.call(endpoints.duePayments);
   }
 
+  /** Takes back all that was recorded for a payment. */
+  takeBack(
+    { id, version }: { readonly id: string; readonly version: number },
+    due: string,
+    reason: string,
+    key: string,
+  ): Observable<{ payments: number; instruments: number }> {
+    const payments = [{ instrumentId: id, version, due }];
+    return this.api.call(endpoints.takeBackPayments, { body: { payments, reason }, key });
+  }
+
   /** Records payments, all or none. */
   record(
     payments: readonly PaymentMade[],

@@ -1,0 +1,74 @@
+import { confirm, expect, expectAccessible, goTo, logIn, rowWith, test } from './coffer.ts';
+
+test.describe.configure({ mode: 'serial' });
+
+test.beforeEach(async ({ page }) => logIn(page));
+
+test('after October is locked a rate is changed, a payment taken back and an instrument withdrawn', async ({
+  page,
+}) => {
+  const asOf = (month: string): Promise<void> =>
+    page.getByRole('radio', { name: new RegExp(`^${month}`) }).click();
+  await asOf('October 2026');
+  const line = rowWith(page, 'Furnace hall mortgage');
+  await expect(line).toContainText('4.35%');
+  const reported = await line.innerText();
+
+  // A rate that was entered wrongly from the start of the books.
+  await line.getByText('Furnace hall mortgage').click();
+  await page.getByRole('link', { name: 'Change terms' }).click();
+  await page.getByRole('textbox', { name: 'Annual rate, %', exact: true }).fill('4.4');
+  await page.getByRole('textbox', { name: 'Why the terms change' }).fill('The agreement says 4.40 %');
+  await page.getByRole('button', { name: 'Save as a new version' }).click();
+  // On the closed day stands what was reported, and beside it what is known now.
+  await expect(page.getByText('As the close reported it from version')).toBeVisible();
+  await expect(page.getByText(/^now [\d,.]+ \(\+[\d,.]+\)$/).first()).toBeVisible();
+  await expectAccessible(page);
+  await goTo(page, 'Register');
+  await expect.poll(() => line.innerText()).toBe(reported);
+
+  // A payment recorded in October is taken back.
+  await rowWith(page, 'Lens grinder purchase').getByText('Lens grinder purchase').click();
+  await page.getByRole('tab', { name: 'Terms & events' }).click();
+  await page
+    .getByRole('button', { name: /^Take back what is recorded for/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByText('Say why; it is kept with the history.')).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('textbox', { name: 'Why' }).fill('The bank sent it twice');
+  await page.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByRole('status').filter({ hasText: 'is taken back' })).toBeVisible();
+
+  // An instrument taken on by mistake is withdrawn.
+  await goTo(page, 'Register');
+  await asOf('November 2026');
+  await rowWith(page, 'Second polishing loan').getByText('Second polishing loan').click();
+  await page.getByRole('tab', { name: 'History' }).click();
+  await page.getByRole('button', { name: 'Withdraw it' }).click();
+  await page.getByRole('textbox', { name: 'Why' }).fill('Brought in twice');
+  await page.getByRole('dialog').getByRole('button', { name: 'Withdraw it' }).click();
+  await expect(page.getByText('Withdrawn by Ilka Varga')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Change terms' })).toHaveCount(0);
+  await goTo(page, 'Register');
+  await expect(line).toBeVisible();
+  await expect(rowWith(page, 'Second polishing loan')).toHaveCount(0);
+});
+
+test('November books what October should have held, names it, and is locked though it has not ended', async ({
+  page,
+}) => {
+  await page.getByRole('radio', { name: /^November 2026/ }).click();
+  await goTo(page, 'Period close');
+  await expect(page.getByRole('listitem').filter({ hasText: 'Expense' })).toContainText('from closed months');
+  await expect(page.getByText('the journal is off by')).toHaveCount(0);
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Lock November 2026' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Lock November 2026' }).click();
+  await confirm(page, 'has not ended');
+  await expect(page.getByText(/^November 2026 is locked/)).toBeVisible();
+  await goTo(page, 'Journal');
+  await page.getByRole('radio', { name: /^November 2026/ }).click();
+  await expect(page.getByText('Correction of the month to 31 Oct 2026').first()).toBeVisible();
+});
