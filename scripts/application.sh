@@ -85,6 +85,16 @@ $(node -e '
 TEXT
 }
 
+verify_installation() {
+  local home
+  home=$(data_home)
+  [ -f "$home/postgres/PG_VERSION" ] || die "There is nothing to verify in $home; ./coffer start begins an installation."
+  ensure_packages
+  node "$root/scripts/build.mjs" server
+  start_cluster "$home"
+  COFFER_DATABASE=$(database_url "$home") node "$root/dist/verify.mjs"
+}
+
 stop_application() {
   local home
   home=$(data_home)

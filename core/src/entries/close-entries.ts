@@ -113,9 +113,19 @@ export function booksDiffer(
   booksFrom: CalendarDay,
   books: Books,
 ): boolean {
-  if (!books.known && books.closed.length === 0) return false;
+  return booksOff(schedule, month, booksFrom, books).length > 0;
+}
+
+/** By how much accounts of the closed months hold more than the schedule says; debits positive, minor units. */
+export function booksOff(
+  schedule: Schedule,
+  month: CalendarDay,
+  booksFrom: CalendarDay,
+  books: Books,
+): Posting[] {
+  if (!books.known && books.closed.length === 0) return [];
   const last = addMonths(monthEnd(month), -1, true);
-  return difference(sumOf(books.closed), expectedAt(schedule, last, booksFrom)).length > 0;
+  return difference(expectedAt(schedule, last, booksFrom), sumOf(books.closed));
 }
 
 /** What brings an instrument into the books that they have not seen, and the reversal of what had accrued. */

@@ -121,7 +121,8 @@ async function keepReported(
   endsOn: string,
   work: readonly MonthOfInstrument[],
 ): Promise<void> {
-  const rows = work.map(({ row }) => ({
+  const reported = work.filter(({ withdrawn }) => !withdrawn);
+  const rows = reported.map(({ row }) => ({
     company_id: companyId,
     period_end: endsOn,
     instrument_id: row.id,

@@ -48,6 +48,8 @@ export interface MonthOfInstrument extends CloseEntries {
   readonly payments: { readonly due: number; readonly recorded: number };
   readonly unrecorded: readonly UnrecordedPayment[];
   readonly attention: readonly Attention[];
+  /** It was withdrawn: its entries leave the books, and nothing is reported of it any more. */
+  readonly withdrawn?: true;
   /** A proof of its schedule that does not hold, where proofs are looked at. */
   readonly failing?: string | undefined;
 }

@@ -70,6 +70,7 @@ async function withdrawnWork(
     payments: { due: 0, recorded: 0 },
     unrecorded: [],
     attention: [],
+    withdrawn: true,
   }));
 }
 

@@ -12,6 +12,7 @@ import { connect } from '../database/connect.ts';
 import { migrate } from '../database/migrate.ts';
 import { loadDemo } from '../demo/load-demo.ts';
 import { application } from '../http/app.ts';
+import { verifyBooks } from '../verify/verify-books.ts';
 import { FigureThreads } from '../workers/figure-threads.ts';
 
 /** An answer of the server: its status and its body, read as JSON where it is. */
@@ -122,6 +123,7 @@ export class TestServer {
   private constructor(
     readonly database: Knex,
     readonly address: string,
+    private readonly figures: FigureThreads,
     private readonly close: () => Promise<void>,
   ) {}
 
@@ -155,7 +157,7 @@ export class TestServer {
     const server = createServer(app);
     await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
     const { port } = server.address() as AddressInfo;
-    return new TestServer(database, `http://127.0.0.1:${port}`, async () => {
+    return new TestServer(database, `http://127.0.0.1:${port}`, figures, async () => {
       await closeServer(server);
       await end();
       await figures.end();
@@ -175,6 +177,11 @@ export class TestServer {
     const caller = this.caller();
     await caller.logIn(logIn, passwords[logIn]);
     return caller;
+  }
+
+  /** What does not agree in the books. */
+  async disagreements(): Promise<string[]> {
+    return (await verifyBooks(this.database, this.figures)).map(({ message }) => message);
   }
 
   stop(): Promise<void> {

@@ -3,6 +3,7 @@ import { takenBackPayments } from '../payments/taken-back-payments.ts';
 import { recordedPayments } from '../payments/recorded-payments.ts';
 import { monthOfInstrument } from '../periods/month-of-instrument.ts';
 import { registerOfInstrument } from '../register/register-of-instrument.ts';
+import { instrumentInBooks } from '../verify/instrument-in-books.ts';
 import { readToKeep } from '../instruments/read-to-keep.ts';
 
 /** What can be asked of instruments in the threads: each takes one instrument and what is asked of all alike. */
@@ -13,6 +14,7 @@ export const works = {
   'recorded-payments': recordedPayments,
   'taken-back-payments': takenBackPayments,
   'read-to-keep': readToKeep,
+  'in-books': instrumentInBooks,
 };
 
 export type WorkName = keyof typeof works;
