@@ -1,18 +1,46 @@
 #!/usr/bin/env bash
-# hunt.sh [TIMES]: the property tests over new random terms each time, until one fails; names the seed to repeat it.
+# hunt.sh [--books] [TIMES]: the property tests over new random terms each time, or new random histories of the books,
+# until one fails; names the seed to repeat it.
 set -euo pipefail
 root=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
 . "$root/scripts/machine.sh"
+. "$root/scripts/cluster.sh"
 ensure_packages
+cd "$root"
 
+what=terms
+if [ "${1:-}" = --books ]; then
+  what=books
+  shift
+fi
 times=${1:-10}
 [[ $times =~ ^[1-9][0-9]*$ ]] || die "How many times to hunt is a whole number from 1; found $times."
-cd "$root"
-mapfile -t files < <(grep -rlE "fc\.assert|arbitrary" --include='*.test.ts' core contract cli web)
+
+finish() {
+  stop_cluster "$COFFER_HOME"
+  rm -rf "$COFFER_HOME"
+}
+
+if [ "$what" = books ]; then
+  project=server
+  files=(server/src/periods/histories.test.ts)
+  COFFER_HOME=$(mktemp -d /tmp/coffer-hunt.XXXXXX)
+  chmod 755 "$COFFER_HOME"
+  export COFFER_HOME COFFER_THROWAWAY=yes
+  trap finish EXIT
+  node scripts/build.mjs server
+  start_cluster "$COFFER_HOME"
+  COFFER_TEST_DATABASE=$(database_url "$COFFER_HOME")
+  export COFFER_TEST_DATABASE
+else
+  project=unit
+  mapfile -t files < <(grep -rlE "fc\.assert|arbitrary" --include='*.test.ts' core contract cli web)
+fi
+
 for ((turn = 1; turn <= times; turn++)); do
   seed=$((RANDOM * 32768 + RANDOM))
   say "Hunt $turn of $times, seed $seed"
-  COFFER_SEED=$seed node_modules/.bin/vitest run --project unit --reporter=dot "${files[@]}" ||
-    die "Something was found. Repeat it by: COFFER_SEED=$seed npx vitest run --project unit"
+  COFFER_SEED=$seed node_modules/.bin/vitest run --project "$project" --reporter=dot "${files[@]}" ||
+    die "Something was found. Repeat it with COFFER_SEED=$seed."
 done
 say "Nothing was found in $times hunts."

@@ -6,7 +6,7 @@ import {
   type Worked,
 } from '../instruments/known-instruments.ts';
 
-/** An instrument in the version that was reported last, with what the closed months hold of it. */
+/** An instrument in the version that the last closed month reported, with what the closed months hold of it. */
 export interface InBooks {
   readonly version: StoredVersion;
   readonly books: Books;

@@ -1,11 +1,11 @@
 import type { Knex } from 'knex';
-import { formatAmount, parseDay, unseen, type AccountRole, type CalendarDay } from '@coffer/core';
+import { formatAmount, formatDay, parseDay, unseen, type AccountRole, type CalendarDay } from '@coffer/core';
 import type { FiguresView } from '@coffer/contract';
 import { companyOf, type Company } from '../company/company-store.ts';
 import { documentAsText, newestVersions } from '../instruments/instrument-store.ts';
 import { figuresOfRow, type ReportedRow } from '../instruments/instrument-view.ts';
 import { booksOfInstruments } from '../periods/books-of-instruments.ts';
-import { openPeriod } from '../periods/period-store.ts';
+import { monthStart, openPeriod } from '../periods/period-store.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 
 /** Something that does not agree, in a sentence. */
@@ -175,17 +175,17 @@ async function workedOutOtherwise(
 async function wrongInstruments(database: Knex, figures: FigureThreads, company: Company): Promise<string[]> {
   const open = await openPeriod(database, company.id);
   if (!open) return [];
+  // What a month reported nothing of had not begun or was settled: then the ledger holds nothing, which is looked at above.
+  const last = formatDay(monthStart(open.ends_on) - 1);
   const reports = await database('reported_position')
-    .distinctOn('reported_position.instrument_id')
     .join('instrument', 'instrument.id', 'reported_position.instrument_id')
     .join('instrument_version', (join) => {
       join
         .on('instrument_version.instrument_id', 'reported_position.instrument_id')
         .andOn('instrument_version.version', 'reported_position.instrument_version');
     })
-    .where({ 'reported_position.company_id': company.id })
+    .where({ 'reported_position.company_id': company.id, period_end: last })
     .whereNull('withdrawn_at')
-    .orderBy([{ column: 'reported_position.instrument_id' }, { column: 'period_end', order: 'desc' }])
     .select<{ id: string; version: number; document: string; name: string }[]>(
       'instrument.id',
       'instrument_version.version',
