@@ -142,11 +142,13 @@ export const duePayment = v.strictObject({
   lender: v.nullable(v.string()),
   n: v.number(),
   due: dayText,
+  /** As agreed until it is recorded; then what the books make of it. */
   interest: minorUnits,
   /** Of a bill of a credit line: the fee on what is not drawn. */
   fee: minorUnits,
-  /** Principal, and what earlier bills left unpaid. */
+  /** Principal, and until it is recorded what earlier bills left unpaid. */
   principal: minorUnits,
+  /** As agreed, whatever was recorded. */
   amount: minorUnits,
   /** The parts it was paid in, in order of days; none while nothing is recorded. */
   recorded: v.array(v.strictObject({ on: dayText, amount: minorUnits })),

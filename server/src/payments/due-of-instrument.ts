@@ -38,13 +38,33 @@ function dueOf(instrument: KnownInstrument, from: CalendarDay, to: CalendarDay):
       lender: document.lender ?? null,
       n: row.n ?? 0,
       due: formatDay(row.due),
-      interest: asAgreed.interest,
-      fee: asAgreed.fee,
-      principal: asAgreed.payment - asAgreed.interest - asAgreed.fee,
+      ...(recorded ? booked(schedule, row) : agreedParts(asAgreed)),
       amount: asAgreed.payment,
       recorded: (recorded ?? []).map(({ on, amount }) => ({ on: formatDay(on), amount })),
     };
   });
+}
+
+interface Parts {
+  readonly interest: number;
+  readonly fee: number;
+  readonly principal: number;
+}
+
+function agreedParts({ payment, interest, fee }: LoanRow): Parts {
+  return { interest, fee, principal: payment - interest - fee };
+}
+
+/** What the books make of a payment that is recorded, all its parts together. */
+function booked(schedule: LoanSchedule, { due }: LoanRow): Parts {
+  let [interest, fee, principal] = [0, 0, 0];
+  for (let at = 0; at < schedule.length; at += 1) {
+    if (schedule.due[at] !== due) continue;
+    interest += schedule.interest[at] as number;
+    fee += schedule.fee[at] as number;
+    principal += (schedule.principal[at] as number) + (schedule.extra[at] as number);
+  }
+  return { interest, fee, principal };
 }
 
 /** A payment as it would be, had nothing been recorded for it; as it is where what came later rests on that. */

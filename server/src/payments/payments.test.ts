@@ -33,13 +33,14 @@ const dueOf = async (id: string): Promise<Record<string, unknown>[]> => {
 const versionOf = async (id: string): Promise<number> =>
   (await preparer.call('GET', `/api/instruments/${id}`)).body.version;
 
-it('lists what falls due in the open month as agreed, whatever was recorded for it since', async () => {
+it('lists what falls due in the open month as agreed, and what was booked of it once it is recorded', async () => {
   const instrumentId = await takeOn(inOctober('Listed loan'));
   const [due] = await dueOf(instrumentId);
   expect(due).toMatchObject({ n: 1, due: '2026-10-25', ...scheduled, recorded: [], version: 1 });
   await record([{ instrumentId, version: 1, due: '2026-10-25', on: '2026-11-02', amount: '0.00' }]);
   const [missed] = await dueOf(instrumentId);
-  expect(missed).toMatchObject({ ...scheduled, recorded: [{ on: '2026-11-02', amount: 0 }], version: 2 });
+  const nothing = [{ on: '2026-11-02', amount: 0 }];
+  expect(missed).toMatchObject({ ...scheduled, principal: 0, recorded: nothing, version: 2 });
 });
 
 it('lists a credit line’s bill and records it', async () => {
@@ -124,7 +125,9 @@ it('is refused twice unless it corrects, from an old version, for a bond, and to
   const corrected = await record([{ ...paid, version: 2, amount: '600.00', corrects: true }]);
   expect(corrected.body).toEqual({ payments: 1, instruments: 1 });
   const [due] = await dueOf(instrumentId);
-  expect(due).toMatchObject({ ...scheduled, recorded: [{ on: '2026-10-25', amount: 60_000 }] });
+  // 600.00 less 500.00 of interest.
+  const parts = [{ on: '2026-10-25', amount: 60_000 }];
+  expect(due).toMatchObject({ ...scheduled, principal: 10_000, recorded: parts });
   const { body } = await preparer.call('GET', '/api/register?on=2026-10-31');
   const bond = body.rows.find((row: { kind: string }) => row.kind === 'bond');
   const ofBond = await record([{ ...paid, instrumentId: bond.id, version: bond.version }]);

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
-import type { Question } from '@coffer/contract';
+import { showText, type Question } from '@coffer/contract';
 
 /** Asks whether what looks unusual is meant so. Closes with `true` when it is. */
 @Component({
@@ -12,7 +12,7 @@ import type { Question } from '@coffer/contract';
     <h2 mat-dialog-title>Is this meant so?</h2>
     <mat-dialog-content>
       @for (question of questions; track $index) {
-        <p>{{ question.message }}</p>
+        <p>{{ showText(question.message) }}</p>
       }
     </mat-dialog-content>
     <mat-dialog-actions align="end">
@@ -28,5 +28,6 @@ import type { Question } from '@coffer/contract';
   `,
 })
 export class ConfirmDialog {
+  protected readonly showText = showText;
   protected readonly questions = inject<readonly Question[]>(MAT_DIALOG_DATA);
 }

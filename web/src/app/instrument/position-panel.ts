@@ -26,8 +26,8 @@ interface PositionLine {
       <h3>On {{ on() | day }}</h3>
       <dl class="list">
         @for (line of lines(); track line.figure) {
-          <dt [class.strong]="line.strong">{{ line.label }}</dt>
-          <dd [class.strong]="line.strong">
+          <dt [class.strong]="line.strong" [class.differs]="line.now">{{ line.label }}</dt>
+          <dd [class.strong]="line.strong" [class.differs]="line.now">
             <button
               class="plain"
               [class.interest]="line.tone === 'interest'"
@@ -36,10 +36,10 @@ interface PositionLine {
             >
               {{ line.amount | amount }}
             </button>
-            @if (line.now) {
-              <span class="now">now {{ line.now }}</span>
-            }
           </dd>
+          @if (line.now) {
+            <dd class="now">now {{ line.now }}</dd>
+          }
         }
         @if (at().now.next; as next) {
           <dt>Next, {{ next.due | day }}</dt>
@@ -68,8 +68,13 @@ interface PositionLine {
     button.interest {
       color: var(--interest);
     }
+    .differs {
+      border-bottom: 0;
+      padding-bottom: 0;
+    }
     .now {
-      display: block;
+      grid-column: 1 / -1;
+      padding-top: 0;
       font-size: 11.5px;
       color: var(--flag);
     }
