@@ -63,6 +63,18 @@ export function documentAsText(database: Knex): Knex.Raw {
   return database.raw('instrument_version.document::text as document');
 }
 
+/** The version of an instrument that a closed month reported; `undefined` where the day ends none. */
+export async function reportedVersion(
+  database: Knex,
+  id: string,
+  periodEnd: string,
+): Promise<StoredVersion | undefined> {
+  const row = await database('reported_position')
+    .where({ instrument_id: id, period_end: periodEnd })
+    .first<{ instrument_version: number } | undefined>('instrument_version');
+  return row && versionOf(database, id, row.instrument_version);
+}
+
 function versions(database: Knex): Knex.QueryBuilder<object, StoredVersion[]> {
   return database('instrument')
     .join('instrument_version', (on) => {

@@ -10,7 +10,12 @@ beforeEach(async () => {
   server = await TestServer.start();
   preparer = await server.as('ilka');
 });
-afterEach(() => server.stop());
+// Whatever was locked: ledger, reports and documents agree.
+afterEach(async () => {
+  const found = await server.disagreements();
+  await server.stop();
+  expect(found).toEqual([]);
+});
 
 const open = '2026-10-31';
 const lock = (endsOn = open, headers: Record<string, string> = {}): Promise<Answer> =>

@@ -6,7 +6,7 @@ import { companyOf } from '../../company/company-store.ts';
 import { authorized, checked, type Person } from '../../http/route.ts';
 import { sendAsFile } from '../../http/send-file.ts';
 import type { FileThread } from '../../workers/file-thread.ts';
-import { newestVersion } from '../instrument-store.ts';
+import { newestVersion, reportedVersion } from '../instrument-store.ts';
 import { documentOf, type StoredVersion } from '../known-instruments.ts';
 
 const inPath = v.object({ id: instrumentId });
@@ -51,8 +51,11 @@ export function fileRoutes(database: Knex, files: FileThread): Router {
     response.end(book);
   });
 
-  file('working-paper.pdf', async ({ version, document, person, request, response }) => {
+  file('working-paper.pdf', async ({ version: newest, document, person, request, response }) => {
     const { on } = checked(inQuery, request.query);
+    // Of a closed day the paper shows what was reported, from the version it came from.
+    const reported = await reportedVersion(database, newest.id, on);
+    const version = reported ?? newest;
     const { name: company, fiscalYearEndMonth } = await companyOf(database, person.companyId);
     const madeAt = `${new Date().toISOString().slice(0, 16).replace('T', ' ')} UTC`;
     const context = {
@@ -63,7 +66,8 @@ export function fileRoutes(database: Knex, files: FileThread): Router {
       preparedBy: person.name,
       madeAt,
     };
-    const paper = await files.make({ file: 'working-paper', version, context });
+    const changed = version.version < newest.version ? newest : undefined;
+    const paper = await files.make({ file: 'working-paper', version, context, newest: changed });
     sendAsFile(response, `${document.name} working paper ${on}.pdf`, 'application/pdf');
     response.end(paper);
   });

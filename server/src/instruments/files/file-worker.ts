@@ -17,14 +17,21 @@ pdfmake.setLocalAccessPolicy((path: string) => path.startsWith(fonts));
 
 /** What the worker is given: an instrument and which file is made of it. */
 export type FileTask = { readonly version: StoredVersion } & (
-  { readonly file: 'working-paper'; readonly context: PaperContext } | { readonly file: 'workbook' | 'csv' }
+  | {
+      readonly file: 'working-paper';
+      readonly context: PaperContext;
+      /** The newest version, where the paper is of what an earlier one reported. */
+      readonly newest?: StoredVersion | undefined;
+    }
+  | { readonly file: 'workbook' | 'csv' }
 );
 
 /** Makes a file of an instrument. */
 export default async function makeFile(task: FileTask): Promise<Uint8Array> {
   const instrument = knownInstrument(task.version);
   if (task.file === 'working-paper') {
-    return pdfmake.createPdf(workingPaper(instrument, task.context)).getBuffer();
+    const newest = task.newest && knownInstrument(task.newest);
+    return pdfmake.createPdf(workingPaper(instrument, task.context, newest)).getBuffer();
   }
   return task.file === 'csv'
     ? new TextEncoder().encode(scheduleCsv(instrument))

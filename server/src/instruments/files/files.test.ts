@@ -82,6 +82,26 @@ describe('a working paper', () => {
     expect(found.some((text) => text.includes('carried unrounded'))).toBe(true);
   });
 
+  it('of a closed day shows what was reported, beside what is known now', () => {
+    const then = readInstrument(loanDocument('Paper loan'));
+    const now = readInstrument(loanDocument('Paper loan', { rate: { annual: '12%' } }));
+    if (!then.ok || !now.ok) throw new Error('Both read.');
+    const context = {
+      company: 'Ostrel Glassworks',
+      fiscalYearEndMonth: 6,
+      version: 1,
+      on: '2026-10-31',
+      preparedBy: 'Ilka Varga',
+      madeAt: '2026-11-25 16:00 UTC',
+    };
+    const { content } = workingPaper(then.instrument, context, now.instrument);
+    const found = texts(content).filter((text) => text !== 'left' && text !== 'right');
+    const at = found.indexOf('Accrued interest');
+    // 30 of 31 days of an even month of 100,000: at 6 % 483.87, at 12 % 967.74.
+    expect(found.slice(at, at + 3)).toEqual(['Accrued interest', '483.87', '967.74']);
+    expect(found).toContain('As known now');
+  });
+
   it('lists what happened and what is to be noted', () => {
     const events = [{ type: 'paid', due: '2026-11-01', on: '2026-11-20', amount: '0.00' }];
     const found = paper(loanDocument('Missed loan', { events }));

@@ -38,6 +38,7 @@ export interface PaperContext {
 export function workingPaper(
   { document, schedule }: ReadInstrument,
   context: PaperContext,
+  newest?: ReadInstrument,
 ): TDocumentDefinitions {
   const on = parseDay(context.on) as CalendarDay;
   const listed = paperSchedule(schedule, on, context.fiscalYearEndMonth);
@@ -73,7 +74,7 @@ export function workingPaper(
       heading('Terms'),
       pairs([...termFacts(document), ...issueFacts(schedule)]),
       heading(`Position on ${showDay(on)}`),
-      positionPart(schedule, on),
+      positionPart(schedule, on, newest?.schedule),
       heading('Proofs'),
       proofsPart(schedule),
       ...eventsPart(document, schedule),
@@ -144,12 +145,17 @@ const always: readonly PositionFigure[] = [
   'accruedInterest',
 ];
 
-function positionPart(schedule: Schedule, on: CalendarDay): Content {
+function positionPart(schedule: Schedule, on: CalendarDay, now: Schedule | undefined): Content {
   const { digits } = schedule.terms;
   const at = position(schedule, on);
+  const known = now ? position(now, on) : at;
   const figures = names
-    .filter(([figure]) => always.includes(figure) || at[figure] !== 0)
-    .map(([figure, name]): TableCell[] => [name, showAmount(at[figure], digits)]);
+    .filter(([figure]) => always.includes(figure) || at[figure] !== 0 || known[figure] !== 0)
+    .map(([figure, name]): TableCell[] => {
+      const cells = [name, showAmount(at[figure], digits)];
+      if (!now) return cells;
+      return [...cells, known[figure] === at[figure] ? '' : showAmount(known[figure], digits)];
+    });
   const how = explainPosition(schedule, on, 'accruedInterest');
   const steps = how.steps.map(({ label, amount, text }): TableCell[] => [
     showText(label),
@@ -159,7 +165,9 @@ function positionPart(schedule: Schedule, on: CalendarDay): Content {
   return {
     columnGap: 24,
     columns: [
-      table(['Figure', 'Amount'], figures, ['*', 'auto'], [1]),
+      now
+        ? table(['Figure', 'As reported', 'As known now'], figures, ['*', 'auto', 'auto'], [1, 2])
+        : table(['Figure', 'Amount'], figures, ['*', 'auto'], [1]),
       table(
         ['How the accrued interest is made', ''],
         [...steps, ...(rounded ? [[{ text: rounded, colSpan: 2, color: inks.dim }, '']] : [])],
