@@ -179,6 +179,34 @@ describe('books follow their instruments', () => {
       expect([role, Number(debit)]).toEqual([role, Number(credit)]);
   });
 
+  it('a bond whose issue moves past it likewise', async () => {
+    const bond = (issued: string, matures: string): Document => ({
+      document: 'coffer.instrument/1',
+      kind: 'bond',
+      name: 'Bond',
+      currency: 'EUR',
+      face: '100000.00',
+      coupon: { annual: '6%', every: 'half-year', dayCount: '30/360' },
+      issued,
+      matures,
+      price: '98',
+      issueCosts: { amount: '500.00' },
+    });
+    const id = await takeOn(bond('2026-01-15', '2029-01-15'));
+    await lock('2026-01-31');
+    await change(id, () => bond('2026-06-15', '2029-06-15'), 'call');
+    await lock('2026-02-28');
+    const [first] = await entriesOf(id, '2026-02-28');
+    expect(first?.kind).toBe('reversal');
+    const held = await server
+      .database('entry_line')
+      .groupBy('role')
+      .select('role')
+      .sum('debit as debit')
+      .sum('credit as credit');
+    for (const { role, debit, credit } of held) expect([role, Number(debit)]).toEqual([role, Number(credit)]);
+  });
+
   it('what one payment rests on stops no list of payments', async () => {
     const id = await takeOn(loan(payments('2026-02-10', 1)));
     await lock('2026-01-31');
