@@ -271,6 +271,8 @@ export const closeView = v.strictObject({
   state: v.picklist(['open', 'closed']),
   /** What becomes of the month's accruals. */
   accruals: v.picklist(accrualChoices),
+  /** In the books at the month's end, with what locking will post; a credit balance is positive. */
+  interestPayable: minorUnits,
   /** Each figure over the instruments and over the journal, with what locking will post. */
   checks: v.array(closeCheck),
   closedAt: v.nullable(v.string()),

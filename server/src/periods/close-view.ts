@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { entryKinds, type AccountRole, type EntryKind } from '@coffer/core';
-import type { CloseRow, CloseView, EntryLineView, EntrySum } from '@coffer/contract';
+import type { CloseCheck, CloseRow, CloseView, EntryLineView, EntrySum } from '@coffer/contract';
 import { accountsOf, periodsOf, type Accounts } from '../company/company-store.ts';
 import { figuresOfRow, type ReportedRow } from '../instruments/instrument-view.ts';
 import { lineView } from '../journal/entry-view.ts';
@@ -42,12 +42,14 @@ async function openView(
     endsOn,
     state: 'open',
     accruals: period.accruals,
-    checks: await closeChecks(
-      database,
-      companyId,
-      endsOn,
-      work.map(({ row }) => row),
-      drafts,
+    ...checked(
+      await closeChecks(
+        database,
+        companyId,
+        endsOn,
+        work.map(({ row }) => row),
+        drafts,
+      ),
     ),
     closedAt: null,
     closedBy: null,
@@ -90,7 +92,7 @@ async function closedView(
     endsOn,
     state: 'closed',
     accruals,
-    checks: await closeChecks(database, companyId, endsOn, rows.map(closedRow), []),
+    ...checked(await closeChecks(database, companyId, endsOn, rows.map(closedRow), [])),
     closedAt: period?.closedAt ?? null,
     closedBy: period?.closedBy ?? null,
     rows: rows.map(closedRow),
@@ -102,6 +104,12 @@ async function closedView(
     unrecorded: [],
     attention: [],
   };
+}
+
+/** The checks, and what interest payable comes to. */
+function checked(checks: CloseCheck[]): Pick<CloseView, 'checks' | 'interestPayable'> {
+  const payable = checks.find(({ of }) => of === 'interest-payable');
+  return { interestPayable: payable?.journal ?? 0, checks };
 }
 
 /** What is posted in a period already, by kind and account. */
