@@ -1,6 +1,15 @@
 import type { EntryView } from '@coffer/contract';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { emptyBooks, loanDocument, TestServer, type Answer, type Caller } from '../testing/test-server.ts';
+import {
+  asked,
+  line,
+  loan,
+  moved,
+  payments,
+  withEvent,
+  type Document,
+} from '../testing/loans-of-the-books.ts';
+import { emptyBooks, TestServer, type Answer, type Caller } from '../testing/test-server.ts';
 
 let server: TestServer;
 let preparer: Caller;
@@ -13,28 +22,6 @@ afterEach(async () => {
   const found = await server.disagreements();
   await server.stop();
   expect(found).toEqual([]);
-});
-
-type Document = Record<string, unknown> & { events?: object[] };
-
-/** 100,000.00 from 10 January at 6 % on actual days, level over twelve months. */
-const loan = (more: object = {}): Document => ({
-  ...loanDocument('Loan'),
-  start: '2026-01-10',
-  rate: { annual: '6%', dayCount: 'ACT/365F' },
-  ...payments('2026-02-10', 12),
-  ...more,
-});
-const payments = (first: string, count: number): object => ({
-  payments: { every: 'month', first, phases: [{ type: 'level', count }] },
-});
-const line = (more: object): Document => ({
-  document: 'coffer.instrument/1',
-  kind: 'credit-line',
-  name: 'Line',
-  currency: 'EUR',
-  rate: { annual: '6%', dayCount: 'ACT/365F' },
-  ...more,
 });
 
 const takeOn = async (document: Document): Promise<string> => {
@@ -59,19 +46,8 @@ const change = async (id: string, to: (document: Document) => Document, how: Mad
   const sent = { version: body.version, document: to(body.document), reason: 'Put right' };
   return preparer[how]('PUT', `/api/instruments/${id}`, sent);
 };
-const withEvent =
-  (event: object) =>
-  (document: Document): Document => ({ ...document, events: [...(document.events ?? []), event] });
 const entriesOf = async (id: string, endsOn: string): Promise<EntryView[]> =>
   (await preparer.call('GET', `/api/periods/${endsOn}/close/${id}`)).body.entries;
-/** What entries move in an account, debits positive. */
-const moved = (entries: readonly EntryView[], role: string): number =>
-  entries
-    .flatMap(({ lines }) => lines)
-    .filter((each) => each.role === role)
-    .reduce((sum, { debit, credit }) => sum + debit - credit, 0);
-const asked = ({ status, body }: Answer): unknown => [status, body.error?.confirm?.at(-1)?.code];
-
 // Common practice: cash in the books is the cash that left the bank, whatever a schedule makes of it.
 describe('cash in the entries is the cash that was paid', () => {
   it('also beyond all that is owed: asked about with what settles, then apart until it comes back', async () => {
