@@ -112,6 +112,7 @@ function rowJson(schedule: LoanSchedule, row: LoanRow, money: Money): Record<str
     ...(row.added > 0 && { [row.kind === 'draw' ? 'drawn' : 'addedInterest']: money(row.added) }),
     closing: money(row.closing),
     ...(row.unpaid > 0 && { unpaidInterest: money(row.unpaid) }),
+    ...(row.overpaid > 0 && { overpaid: money(row.overpaid) }),
     ...(schedule.terms.creditLine && { fee: money(row.fee) }),
     ...(costs !== undefined && { issueCosts: money(costs) }),
   };

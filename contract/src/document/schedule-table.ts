@@ -57,7 +57,7 @@ export const rowWords: Readonly<Record<RowKind, string>> = {
   extra: 'extra',
   'late-payment': 'late payment',
   'early-payment': 'paid early',
-  'overdue-payment': 'after the term',
+  'overdue-payment': 'late, with interest',
   draw: 'drawn',
   'interest-added': 'interest added',
   settlement: 'settled',

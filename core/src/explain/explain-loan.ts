@@ -21,7 +21,16 @@ import type { ExplainStep, Explanation } from './explanation.ts';
 
 /** The columns of a loan's schedule that hold amounts. */
 export type LoanFigure =
-  'opening' | 'payment' | 'interest' | 'principal' | 'extra' | 'added' | 'closing' | 'unpaid' | 'fee';
+  | 'opening'
+  | 'payment'
+  | 'interest'
+  | 'principal'
+  | 'extra'
+  | 'added'
+  | 'closing'
+  | 'unpaid'
+  | 'overpaid'
+  | 'fee';
 
 /** An exact amount in minor units as an unrounded decimal in currency units. */
 export function unroundedText(exact: Ratio, digits: number): string {
@@ -157,6 +166,8 @@ export function explainLoanFigure(schedule: LoanSchedule, index: number, figure:
       return addedFigure(schedule, row, name);
     case 'fee':
       return feeFigure(schedule, row, name);
+    case 'overpaid':
+      return { title: `Overpaid, ${name}`, amount: row.overpaid, steps: overpaidSteps(schedule, row) };
     case 'unpaid': {
       const before = index === 0 ? 0 : (schedule.unpaid[index - 1] as number);
       return {
@@ -278,4 +289,16 @@ function feeFigure(schedule: LoanSchedule, row: LoanRow, name: string): Explanat
 /** The last row on or before a day, for linking a figure as of that day; −1 before the first. */
 export function rowAsOf(schedule: LoanSchedule, on: number): number {
   return lastRowOn(schedule.date, schedule.length, on);
+}
+
+function overpaidSteps(schedule: LoanSchedule, row: LoanRow): ExplainStep[] {
+  const before = row.index === 0 ? 0 : (schedule.overpaid[row.index - 1] as number);
+  const change = row.overpaid - before;
+  const less = row.kind === 'overpayment-returned' ? '− came back' : '− settled this payment';
+  return [
+    { label: 'Overpaid before', amount: before },
+    change < 0
+      ? { label: less, amount: 0 - change }
+      : { label: '+ paid beyond all that was owed', amount: change },
+  ];
 }

@@ -310,7 +310,15 @@ describe('any loan', () => {
       fc.property(arbitraryLoanWithEvents, (terms) => {
         const schedule = built(terms);
         for (const row of loanRows(schedule)) {
-          for (const figure of ['interest', 'payment', 'closing', 'added', 'unpaid', 'principal'] as const) {
+          for (const figure of [
+            'interest',
+            'payment',
+            'closing',
+            'added',
+            'unpaid',
+            'overpaid',
+            'principal',
+          ] as const) {
             const explained = explainLoanFigure(schedule, row.index, figure);
             expect(explained.amount, `${figure} on ${formatDay(row.date)}`).toBe(row[figure]);
           }

@@ -1,9 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addMonths } from '../calendar/calendar-day.ts';
+import { explainLoanFigure } from '../explain/explain.ts';
 import { ratio } from '../money/ratio.ts';
 import { buildLoanSchedule } from './build-loan-schedule.ts';
 import type { LoanEvent, RecordedPayment } from './loan-events.ts';
+import { loanRows } from './loan-schedule.ts';
 import type { LoanTerms } from './loan-terms.ts';
 import { day, failing, level, plainLoan, rowsOf } from './plain-loan.ts';
 
@@ -46,6 +48,23 @@ describe('payments as they left the bank', () => {
     const far = buildLoanSchedule({ ...terms, events: [paidFor(due, due, 99_000_000)] });
     expect(far.length).toBe(1);
     expect(far.notices).toMatchObject([{ kind: 'overpaid', stated: 99_000_000, applied: 10_050_000 }]);
+  });
+
+  it('beyond all that is owed: apart, until it comes back or a later bill takes it', () => {
+    const back: LoanEvent = { type: 'overpayment-returned', on: due + 5, amount: 50_000 };
+    const repaid = buildLoanSchedule({ ...terms, events: [paidFor(due, due, 10_150_000), back] });
+    expect(loanRows(repaid).map(({ kind, overpaid }) => [kind, overpaid])).toEqual([
+      ['payment', 100_000],
+      ['overpayment-returned', 50_000],
+    ]);
+    const told = [0, 1].map((row) => explainLoanFigure(repaid, row, 'overpaid').steps);
+    expect(told.map((steps) => steps.map(({ amount }) => amount))).toEqual([
+      [0, 100_000],
+      [100_000, 50_000],
+    ]);
+    expect(() => buildLoanSchedule({ ...terms, events: [paidFor(due, due, 10_050_001), back] })).toThrow(
+      '0.01 is overpaid',
+    );
   });
 
   it('after the last due date: interest to its own day', () => {

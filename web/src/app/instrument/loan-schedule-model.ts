@@ -201,6 +201,7 @@ function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] 
   });
   const anyExtra = schedule.extra.some((extra) => extra > 0);
   const anyUnpaid = schedule.unpaid.some((unpaid) => unpaid > 0);
+  const anyOverpaid = schedule.overpaid.some((overpaid) => overpaid > 0);
   const anyAdded = schedule.added.some((added) => added > 0);
   return [
     {
@@ -232,6 +233,7 @@ function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] 
           ...(anyAdded ? [movement('added', 'Added', { track: seldom })] : []),
         ]),
     ...(terms.creditLine ? [movement('fee', 'Unused fee', { track: seldom })] : []),
+    ...(anyOverpaid ? [movement('overpaid', 'Overpaid', { track: seldom })] : []),
     ...(anyUnpaid ? [movement('unpaid', unpaidTitle(schedule), { track: seldom })] : []),
     figure('closing', 'Closing', { track: 'minmax(106px, 1.15fr)' }),
     {
