@@ -2,7 +2,7 @@ import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
 import { bookedInterest } from '../loan/booked-interest.ts';
 import { amortizedCosts, costAmortization, isDeferred } from '../loan/costs/issue-costs.ts';
 import { eventsOf, type Fee } from '../loan/loan-events.ts';
-import { isFirstCharge, kindOfRow, type LoanSchedule } from '../loan/loan-schedule.ts';
+import { isFirstCharge, kindOfRow, rowOfDue, type LoanSchedule } from '../loan/loan-schedule.ts';
 import { accruedFee, accruedInterest, broughtInAccrued } from '../position/loan-position.ts';
 import type { LoanTerms } from '../loan/loan-terms.ts';
 import type { AccountRole } from './account-role.ts';
@@ -74,13 +74,11 @@ export function loanRowEntry(schedule: LoanSchedule, row: number): Entry | undef
 }
 
 /** The number of the payment that a row is or was made for, where there is one. */
-function numberOf({ n, due, length }: LoanSchedule, row: number): number | null {
-  const own = n[row] as number;
+function numberOf(schedule: LoanSchedule, row: number): number | null {
+  const own = schedule.n[row] as number;
   if (own > 0) return own;
-  for (let at = 0; at < length; at += 1) {
-    if ((n[at] as number) > 0 && due[at] === due[row]) return n[at] as number;
-  }
-  return null;
+  const at = rowOfDue(schedule, schedule.due[row] as number);
+  return at < 0 ? null : (schedule.n[at] as number);
 }
 
 function memoOf(schedule: LoanSchedule, row: number): string {

@@ -147,6 +147,12 @@ export function isFirstCharge(schedule: LoanColumns, row: number): boolean {
   return true;
 }
 
+/** The row of the payment due on a day; −1 where none is. */
+export function rowOfDue({ n, due, length }: LoanColumns, day: CalendarDay): number {
+  for (let row = 0; row < length; row += 1) if (due[row] === day && n[row] !== 0) return row;
+  return -1;
+}
+
 /** All rows as objects. */
 export function loanRows(schedule: LoanSchedule): LoanRow[] {
   return Array.from({ length: schedule.length }, (_, index) => loanRow(schedule, index));

@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addMonths } from '../calendar/calendar-day.ts';
+import { balancesOf } from '../entries/balances.ts';
+import { entries } from '../entries/entries.ts';
 import { explainLoanFigure } from '../explain/explain.ts';
 import { ratio } from '../money/ratio.ts';
 import { buildLoanSchedule } from './build-loan-schedule.ts';
@@ -50,7 +52,31 @@ describe('payments as they left the bank', () => {
     expect(far.notices).toMatchObject([{ kind: 'overpaid', stated: 99_000_000, applied: 10_050_000 }]);
   });
 
-  it('beyond all that is owed: apart, until it comes back or a later bill takes it', () => {
+  it('beyond all that a line owes: the next bills take it, and move no cash', () => {
+    const start = day('2025-01-01');
+    const bill = day('2025-02-01');
+    const draw = (on: number, amount: number): LoanEvent => ({ type: 'draw', on, amount, then: 'keep' });
+    const line = plainLoan([{ type: 'interest-only', count: 4 }], {
+      amount: 0,
+      annualRate: ratio(12n, 100n),
+      dayCount: 'ACT/360',
+      start,
+      first: bill,
+      creditLine: { limit: 100_000_000, unusedFee: ratio(0n) },
+      events: [draw(start, 10_000_000), paidFor(bill, bill, 10_203_333), draw(bill, 3_000_000)],
+    });
+    const schedule = buildLoanSchedule(line);
+    // 31 days of 100,000.00 are 1,033.33, so that 1,000.00 is over; then 28 days of 30,000.00 are 280.00.
+    const bills = loanRows(schedule).filter(({ n }) => n !== null);
+    expect(bills.map(({ interest, overpaid }) => [interest, overpaid]).slice(0, 2)).toEqual([
+      [103_333, 100_000],
+      [28_000, 72_000],
+    ]);
+    const second = balancesOf(entries(schedule, bill + 1, day('2025-03-01'), 'none'));
+    expect([second.get('cash') ?? 0, second.get('overpayment')]).toEqual([0, -28_000]);
+  });
+
+  it('beyond all that is owed: apart, until it comes back', () => {
     const back: LoanEvent = { type: 'overpayment-returned', on: due + 5, amount: 50_000 };
     const repaid = buildLoanSchedule({ ...terms, events: [paidFor(due, due, 10_150_000), back] });
     expect(loanRows(repaid).map(({ kind, overpaid }) => [kind, overpaid])).toEqual([

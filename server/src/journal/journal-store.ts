@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import type { EntryView } from '@coffer/contract';
 import { accountsOf } from '../company/company-store.ts';
+import { entryLines } from './entry-lines.ts';
 import { postedViews, type PostedLine } from './entry-view.ts';
 
 /** Which posted entries are asked for: by date, both days included, and of one instrument or all. */
@@ -13,8 +14,8 @@ export interface JournalSpan {
 
 const atATime = 500;
 
-function inSpan(database: Knex, span: JournalSpan): Knex.QueryBuilder {
-  const query = database('entry')
+function inSpan(entries: Knex.QueryBuilder, span: JournalSpan): Knex.QueryBuilder {
+  const query = entries
     .where({ 'entry.company_id': span.companyId })
     .whereBetween('entry.date', [span.from, span.to]);
   if (span.instrument !== undefined) query.andWhere({ 'entry.instrument_id': span.instrument });
@@ -27,7 +28,7 @@ export async function journalPage(
   span: JournalSpan,
   after = 0,
 ): Promise<{ entries: EntryView[]; next: number | null }> {
-  const numbers = await inSpan(database, span)
+  const numbers = await inSpan(database('entry'), span)
     .where('entry.number', '>', after)
     .orderBy('entry.number')
     .limit(atATime + 1)
@@ -39,17 +40,13 @@ export async function journalPage(
 }
 
 function linesOf(database: Knex, companyId: number, numbers: readonly number[]): Promise<PostedLine[]> {
-  return database('entry')
-    .join('entry_line', (on) => {
-      on.on('entry_line.company_id', 'entry.company_id').andOn('entry_line.number', 'entry.number');
-    })
+  return entryLines(database, companyId)
     .join('instrument_version', (on) => {
       on.on('instrument_version.instrument_id', 'entry.instrument_id').andOn(
         'instrument_version.version',
         'entry.instrument_version',
       );
     })
-    .where({ 'entry.company_id': companyId })
     .whereIn('entry.number', [...numbers])
     .orderBy(['entry.number', 'entry_line.line'])
     .select<PostedLine[]>(
@@ -74,15 +71,10 @@ export async function journalTotals(
   database: Knex,
   span: JournalSpan,
 ): Promise<{ count: number; debits: number; credits: number }> {
-  const counted = await inSpan(database, span).count<{ many: number }[]>({ many: '*' });
-  const summed = await inSpan(database, span)
-    .join('entry_line', (on) => {
-      on.on('entry_line.company_id', 'entry.company_id').andOn('entry_line.number', 'entry.number');
-    })
-    .select<{ debits: string | null; credits: string | null }[]>(
-      database.raw('sum(debit::numeric) as debits'),
-      database.raw('sum(credit::numeric) as credits'),
-    );
+  const counted = await inSpan(database('entry'), span).count<{ many: number }[]>({ many: '*' });
+  const summed = await inSpan(entryLines(database, span.companyId), span).select<
+    { debits: string | null; credits: string | null }[]
+  >(database.raw('sum(debit::numeric) as debits'), database.raw('sum(credit::numeric) as credits'));
   return {
     count: counted[0]?.many ?? 0,
     debits: Number(summed[0]?.debits ?? 0),

@@ -2,11 +2,15 @@ import {
   formatAmount,
   formatDay,
   loanRow,
+  rowOfDue,
   parseDay,
   type CalendarDay,
   type LoanSchedule,
+  type Schedule,
 } from '@coffer/core';
 import type { PaymentMade, Question } from '@coffer/contract';
+import type { KnownInstrument } from '../instruments/known-instruments.ts';
+import type { Placed } from './kept-payments.ts';
 
 /** Days from its due date after which the day of a payment looks like a slip. */
 const farAway = 366;
@@ -18,23 +22,17 @@ export interface RecordingMonths {
   readonly ends: CalendarDay;
 }
 
-/** A payment with its place in what was sent. */
-export interface Placed {
-  readonly at: number;
-  readonly payment: PaymentMade;
-}
-
 /**
  * What is asked about payments before they are recorded: a day far from the due date, a due date after the open month,
  * and a day in a closed month before the due date, which changes interest and principal of what was closed.
  */
 export function askAboutPayments(
-  name: string,
-  before: LoanSchedule,
-  after: LoanSchedule,
-  placed: readonly Placed[],
+  { document: { name }, schedule: before }: KnownInstrument,
+  after: Schedule,
+  placed: readonly Placed<PaymentMade>[],
   { opens, ends }: RecordingMonths,
 ): Question[] {
+  if (before.kind === 'bond' || after.kind === 'bond') return [];
   return placed.flatMap(({ at, payment }) => {
     const [due, on] = [parseDay(payment.due) as CalendarDay, parseDay(payment.on) as CalendarDay];
     const said = `${name}, due ${payment.due}`;
@@ -63,9 +61,7 @@ export function askAboutPayments(
 /** What recording a payment does to the interest and the principal of the one that it is made for. */
 function whatItDoes(before: LoanSchedule, after: LoanSchedule, due: CalendarDay): string {
   const [was, is] = [before, after].map((schedule) => {
-    const at = schedule.due
-      .subarray(0, schedule.length)
-      .findIndex((day, row) => day === due && schedule.n[row] !== 0);
+    const at = rowOfDue(schedule, due);
     return at < 0 ? undefined : loanRow(schedule, at);
   });
   const money = (minor: number): string => formatAmount(minor, after.terms.digits);

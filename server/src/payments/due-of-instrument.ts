@@ -2,6 +2,7 @@ import {
   buildSchedule,
   formatDay,
   loanRow,
+  rowOfDue,
   TermsFault,
   type CalendarDay,
   type LoanEvent,
@@ -15,7 +16,7 @@ import {
   type StoredVersion,
   type Worked,
 } from '../instruments/known-instruments.ts';
-import { paymentsDue } from './payments-due.ts';
+import { askedFor, paymentsDue } from './payments-due.ts';
 
 /** Works out what falls due of one instrument from one day to another. */
 export function dueOfInstrument(
@@ -30,7 +31,7 @@ function dueOf(instrument: KnownInstrument, from: CalendarDay, to: CalendarDay):
   if (schedule.kind !== 'loan') return [];
   return paymentsDue(schedule, from, to).map((row) => {
     const recorded = schedule.receipts.byDue.get(row.due)?.parts;
-    const asAgreed = recorded ? rowAsAgreed(schedule, row) : row;
+    const agreed = recorded ? asAgreed(schedule, row) : { schedule, row };
     return {
       instrumentId: id,
       version,
@@ -38,8 +39,8 @@ function dueOf(instrument: KnownInstrument, from: CalendarDay, to: CalendarDay):
       lender: document.lender ?? null,
       n: row.n ?? 0,
       due: formatDay(row.due),
-      ...(recorded ? booked(schedule, row) : agreedParts(asAgreed)),
-      amount: asAgreed.payment,
+      ...(recorded ? booked(schedule, row) : agreedParts(row)),
+      amount: askedFor(agreed.schedule, agreed.row),
       recorded: (recorded ?? []).map(({ on, amount }) => ({ on: formatDay(on), amount })),
     };
   });
@@ -67,17 +68,23 @@ function booked(schedule: LoanSchedule, { due }: LoanRow): Parts {
   return { interest, fee, principal };
 }
 
+interface RowOf {
+  readonly schedule: LoanSchedule;
+  readonly row: LoanRow;
+}
+
 /** A payment as it would be, had nothing been recorded for it; as it is where what came later rests on that. */
-function rowAsAgreed({ terms, receipts }: LoanSchedule, row: LoanRow): LoanRow {
+function asAgreed(schedule: LoanSchedule, row: LoanRow): RowOf {
+  const { terms, receipts } = schedule;
   const recorded: readonly LoanEvent[] = receipts.byDue.get(row.due)?.parts ?? [];
   const events = terms.events.filter((event) => !recorded.includes(event));
   try {
     const agreed = buildSchedule({ ...terms, events });
-    if (agreed.kind === 'bond') return row;
-    const at = agreed.due.subarray(0, agreed.length).indexOf(row.due);
-    return at < 0 ? row : loanRow(agreed, at);
+    if (agreed.kind === 'bond') return { schedule, row };
+    const at = rowOfDue(agreed, row.due);
+    return at < 0 ? { schedule, row } : { schedule: agreed, row: loanRow(agreed, at) };
   } catch (error) {
-    if (error instanceof TermsFault) return row;
+    if (error instanceof TermsFault) return { schedule, row };
     throw error;
   }
 }

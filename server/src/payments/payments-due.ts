@@ -25,8 +25,14 @@ export function unrecordedBy(
       instrumentId: id,
       name: document.name,
       due: formatDay(row.due),
-      amount: row.payment,
+      amount: askedFor(schedule, row),
     }));
+}
+
+/** What is to leave the bank for a payment: what was overpaid before takes its part of it. */
+export function askedFor({ overpaid }: LoanSchedule, row: LoanRow): number {
+  const before = row.index === 0 ? 0 : (overpaid[row.index - 1] as number);
+  return row.payment + row.overpaid - before;
 }
 
 /** The numbered payments that fall due from one day to another, but those of which nothing is asked. */
@@ -35,8 +41,8 @@ export function paymentsDue(schedule: LoanSchedule, from: CalendarDay, to: Calen
   for (let at = 0; at < schedule.length; at += 1) {
     const due = schedule.due[at] as number;
     if ((schedule.n[at] as number) === 0 || due < from || due > to) continue;
-    const asked = (schedule.payment[at] as number) > 0;
-    if (asked || schedule.receipts.byDue.has(due)) found.push(loanRow(schedule, at));
+    const row = loanRow(schedule, at);
+    if (askedFor(schedule, row) > 0 || schedule.receipts.byDue.has(due)) found.push(row);
   }
   return found;
 }

@@ -4,11 +4,11 @@ import type { ConfirmCode, PaymentMade, PaymentTakenBack } from '@coffer/contrac
 import { askFirst, faultyInput } from '../http/refusal.ts';
 import { saveVersions } from '../instruments/change-instrument.ts';
 import { newestVersionsOf, type Maker } from '../instruments/instrument-store.ts';
-import { madeOf, type StoredVersion, type Worked } from '../instruments/known-instruments.ts';
+import { madeOf, type Worked } from '../instruments/known-instruments.ts';
 import { closedMonths } from '../periods/period-store.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import type { RecordingMonths } from './ask-about-payments.ts';
-import type { Recorded } from './recorded-payments.ts';
+import type { Placed, Recorded, WithPayments } from './kept-payments.ts';
 
 /** How many payments of how many instruments were recorded or taken back. */
 export interface Done {
@@ -50,18 +50,13 @@ export async function takeBackPayments(
   return { payments: payments.length, instruments };
 }
 
-interface Item<Payment> {
-  readonly version: StoredVersion;
-  readonly placed: readonly { readonly at: number; readonly payment: Payment }[];
-}
-
 /** Payments with their places in what was sent, by instrument. */
 async function itemsOf<Payment extends { readonly instrumentId: string }>(
   database: Knex,
   by: Maker,
   payments: readonly Payment[],
-): Promise<Item<Payment>[]> {
-  const found = new Map<string, { at: number; payment: Payment }[]>();
+): Promise<WithPayments<Payment>[]> {
+  const found = new Map<string, Placed<Payment>[]>();
   for (const [at, payment] of payments.entries()) {
     const placed = found.get(payment.instrumentId) ?? [];
     placed.push({ at, payment });
@@ -75,7 +70,7 @@ async function itemsOf<Payment extends { readonly instrumentId: string }>(
 async function save(
   database: Knex,
   by: Maker,
-  items: readonly { readonly version: StoredVersion }[],
+  items: readonly WithPayments<unknown>[],
   made: readonly Worked<Recorded>[],
   confirm: readonly ConfirmCode[],
   nothing: string,

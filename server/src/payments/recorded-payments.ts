@@ -1,79 +1,35 @@
 import { formatAmount, formatDay, parseDay } from '@coffer/core';
+import type { Fault, PaymentMade } from '@coffer/contract';
+import { workedOut, type KnownInstrument, type Worked } from '../instruments/known-instruments.ts';
+import { askAboutPayments, type RecordingMonths } from './ask-about-payments.ts';
 import {
-  readInstrument,
-  type Fault,
-  type InstrumentDocument,
-  type PaymentMade,
-  type Question,
-} from '@coffer/contract';
-import type { NextVersion } from '../instruments/instrument-store.ts';
-import { whyNotKept } from '../instruments/keepable.ts';
-import { askAboutOverpaid } from '../instruments/overpaid.ts';
-import { askAboutPayments, type Placed, type RecordingMonths } from './ask-about-payments.ts';
-import {
-  rememberRead,
-  workedOut,
-  type KnownInstrument,
-  type StoredVersion,
-  type Worked,
-} from '../instruments/known-instruments.ts';
-
-/** An instrument with the payments to record for it. */
-export interface PaidInstrument {
-  readonly version: StoredVersion;
-  readonly placed: readonly Placed[];
-}
-
-/** The instrument's next version with payments recorded, or every fault under `payments.<place>.<field>`. */
-export type Recorded =
-  | { readonly ok: true; readonly change: NextVersion; readonly questions: readonly Question[] }
-  | { readonly ok: false; readonly faults: readonly Fault[] };
+  keptPayments,
+  oldestVersion,
+  type Changed,
+  type Placed,
+  type Recorded,
+  type WithPayments,
+} from './kept-payments.ts';
 
 /** Records payments of one instrument in its document, and reads it again. */
 export function recordedPayments(
-  { version, placed }: PaidInstrument,
+  { version, placed }: WithPayments<PaymentMade>,
   months: RecordingMonths,
 ): Worked<Recorded> {
-  return workedOut(version, (instrument) => recordedIn(instrument, placed, months));
+  return workedOut(version, (instrument) => {
+    const faults: Fault[] = [];
+    const changed = withPayments(instrument, placed, faults);
+    if (!changed) return { ok: false, faults };
+    return keptPayments(instrument, changed, (after) => askAboutPayments(instrument, after, placed, months));
+  });
 }
 
-function recordedIn(
-  instrument: KnownInstrument,
-  placed: readonly Placed[],
-  months: RecordingMonths,
-): Recorded {
-  const faults: Fault[] = [];
-  const made = withPayments(instrument, placed, faults);
-  if (!made) return { ok: false, faults };
-  const { document, eventOf, ...change } = made;
-  const reading = readInstrument(document);
-  const found = reading.ok ? whyNotKept(reading.instrument) : reading.faults;
-  if (!reading.ok || found.length > 0) {
-    return { ok: false, faults: found.map((fault) => atPayment(fault, eventOf, placed)) };
-  }
-  rememberRead(instrument.id, reading.instrument);
-  const { document: kept, schedule } = reading.instrument;
-  const questions = askAboutOverpaid(kept.name, schedule, instrument.schedule);
-  if (schedule.kind === 'loan' && instrument.schedule.kind === 'loan') {
-    questions.push(...askAboutPayments(kept.name, instrument.schedule, schedule, placed, months));
-  }
-  return { ok: true, change: { id: instrument.id, ...change, document: kept }, questions };
-}
-
-interface Made {
-  readonly document: InstrumentDocument;
-  readonly from: number;
-  readonly reason: string;
-  /** Index among the document's events of each payment, in the order of the payments. */
-  readonly eventOf: readonly number[];
-}
-
-/** The document with payments added to its events; `undefined`, with faults, when they fit no payment of it. */
+/** The document's events with payments added; `undefined`, with faults, when they fit no payment of it. */
 function withPayments(
   { document, schedule }: KnownInstrument,
-  placed: readonly Placed[],
+  placed: readonly Placed<PaymentMade>[],
   faults: Fault[],
-): Made | undefined {
+): Changed | undefined {
   const before = faults.length;
   const fault = (at: number, message: string): void => {
     faults.push({ key: `payments.${at}.due`, message });
@@ -109,11 +65,13 @@ function withPayments(
     eventOf.push(events.push({ type: 'paid', due, on, amount }) - 1);
   }
   if (faults.length > before) return undefined;
+  // Events taken out leave no place behind.
+  const places = eventOf.map((place) => place - events.slice(0, place).filter((event) => !event).length);
   return {
-    document: { ...document, events: events.filter((event) => event !== undefined) } as InstrumentDocument,
-    from: Math.min(...placed.map(({ payment }) => payment.version)),
+    events,
+    from: oldestVersion(placed),
     reason: placed.map(({ payment }) => inWords(payment)).join('; '),
-    eventOf: eventOf.map((place) => place - events.slice(0, place).filter((event) => !event).length),
+    keyOf: (fault) => keyOf(fault, places, placed),
   };
 }
 
@@ -121,9 +79,9 @@ function inWords({ due, on, amount, corrects }: PaymentMade): string {
   return `Payment due ${due} ${corrects === true ? 'corrected' : 'recorded'}: ${amount} on ${on}`;
 }
 
-/** A fault of an event, told of the payment it came from. */
-function atPayment(fault: Fault, eventOf: readonly number[], placed: readonly Placed[]): Fault {
-  const [, event, field] = /^events\.(\d+)\.(\w+)$/.exec(fault.key) ?? [];
-  const index = Math.max(0, eventOf.indexOf(Number(event)));
-  return { key: `payments.${placed[index]?.at ?? 0}.${field ?? 'due'}`, message: fault.message };
+/** The field of the payment that a fault of an event came from. */
+function keyOf({ key }: Fault, places: readonly number[], placed: readonly Placed<PaymentMade>[]): string {
+  const [, event, field] = /^events\.(\d+)\.(\w+)$/.exec(key) ?? [];
+  const index = Math.max(0, places.indexOf(Number(event)));
+  return `payments.${placed[index]?.at ?? 0}.${field ?? 'due'}`;
 }

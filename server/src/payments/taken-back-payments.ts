@@ -1,25 +1,17 @@
 import { parseDay } from '@coffer/core';
-import { readInstrument, type Fault, type InstrumentDocument, type PaymentTakenBack } from '@coffer/contract';
-import { whyNotKept } from '../instruments/keepable.ts';
+import type { Fault, PaymentTakenBack } from '@coffer/contract';
+import { workedOut, type KnownInstrument, type Worked } from '../instruments/known-instruments.ts';
 import {
-  rememberRead,
-  workedOut,
-  type KnownInstrument,
-  type StoredVersion,
-  type Worked,
-} from '../instruments/known-instruments.ts';
-import { askAboutOverpaid } from '../instruments/overpaid.ts';
-import type { Recorded } from './recorded-payments.ts';
-
-/** An instrument with the payments of which all that was recorded is taken back. */
-export interface TakenBackInstrument {
-  readonly version: StoredVersion;
-  readonly placed: readonly { readonly at: number; readonly payment: PaymentTakenBack }[];
-}
+  keptPayments,
+  oldestVersion,
+  type Placed,
+  type Recorded,
+  type WithPayments,
+} from './kept-payments.ts';
 
 /** Takes recorded payments of one instrument out of its document, and reads it again. */
 export function takenBackPayments(
-  { version, placed }: TakenBackInstrument,
+  { version, placed }: WithPayments<PaymentTakenBack>,
   reason: string,
 ): Worked<Recorded> {
   return workedOut(version, (instrument) => takenBackFrom(instrument, placed, reason));
@@ -27,38 +19,28 @@ export function takenBackPayments(
 
 function takenBackFrom(
   instrument: KnownInstrument,
-  placed: TakenBackInstrument['placed'],
+  placed: readonly Placed<PaymentTakenBack>[],
   reason: string,
 ): Recorded {
   const { document, schedule } = instrument;
-  const events: (object | undefined)[] = [...((document as { events?: object[] }).events ?? [])];
   const faults: Fault[] = [];
+  const events: (object | undefined)[] = document.kind === 'bond' ? [] : [...(document.events ?? [])];
   for (const { at, payment } of placed) {
-    const receipts = schedule.kind === 'loan' ? schedule.receipts.byDue : undefined;
-    const parts = receipts?.get(parseDay(payment.due) ?? 0)?.parts ?? [];
-    if (parts.length === 0) {
+    const receipt =
+      schedule.kind === 'loan' ? schedule.receipts.byDue.get(parseDay(payment.due) ?? 0) : undefined;
+    if (!receipt) {
       const message = `Nothing is recorded for the payment due ${payment.due}, so there is nothing to take back.`;
       faults.push({ key: `payments.${at}.due`, message });
+      continue;
     }
-    for (const part of parts) {
-      if (schedule.kind === 'loan') events[schedule.terms.events.indexOf(part)] = undefined;
-    }
+    for (const part of receipt.parts)
+      events[(schedule.terms.events as readonly object[]).indexOf(part)] = undefined;
   }
   if (faults.length > 0) return { ok: false, faults };
-  const reading = readInstrument({ ...document, events: events.filter((event) => event !== undefined) });
-  const found = reading.ok ? whyNotKept(reading.instrument) : reading.faults;
-  if (!reading.ok || found.length > 0) {
-    const at = placed[0]?.at ?? 0;
-    return { ok: false, faults: found.map(({ message }) => ({ key: `payments.${at}.due`, message })) };
-  }
-  rememberRead(instrument.id, reading.instrument);
-  const kept: InstrumentDocument = reading.instrument.document;
-  const change = {
-    id: instrument.id,
-    from: Math.min(...placed.map(({ payment }) => payment.version)),
-    document: kept,
+  return keptPayments(instrument, {
+    events,
+    from: oldestVersion(placed),
     reason: `${placed.map(({ payment }) => `Payment due ${payment.due} taken back`).join('; ')}: ${reason}`,
-  };
-  const questions = askAboutOverpaid(kept.name, reading.instrument.schedule, schedule);
-  return { ok: true, change, questions };
+    keyOf: () => `payments.${placed[0]?.at ?? 0}.due`,
+  });
 }

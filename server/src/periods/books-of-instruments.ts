@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import { parseDay, type AccountRole, type Balances, type Books, type CalendarDay } from '@coffer/core';
+import { entryLines } from '../journal/entry-lines.ts';
 
 /** The books of instruments as a month is closed: the closed months each in one sum, which is mostly all it takes. */
 export async function booksOfInstruments(
@@ -9,7 +10,8 @@ export async function booksOfInstruments(
   only?: string,
 ): Promise<ReadonlyMap<string, Books>> {
   const ofOne = only === undefined ? {} : { instrument_id: only };
-  const sums = await lines(database, companyId, ofOne)
+  const sums = await entryLines(database, companyId)
+    .where(ofOne)
     .groupBy('instrument_id', 'role', 'open')
     .select<Sum[]>(
       'instrument_id',
@@ -51,7 +53,7 @@ export async function monthByMonth(
   books: ReadonlyMap<string, Books>,
   ids: readonly string[],
 ): Promise<ReadonlyMap<string, Books>> {
-  const sums = await lines(database, companyId, {})
+  const sums = await entryLines(database, companyId)
     .whereIn('instrument_id', [...ids])
     .whereRaw('not (period_end = ? and for_period is null)', [endsOn])
     .groupBy('instrument_id', 'month', 'role')
@@ -92,12 +94,4 @@ interface MonthSum {
   readonly month: string;
   readonly role: AccountRole;
   readonly amount: string;
-}
-
-function lines(database: Knex, companyId: number, where: object): Knex.QueryBuilder {
-  return database('entry')
-    .join('entry_line', (on) => {
-      on.on('entry_line.company_id', 'entry.company_id').andOn('entry_line.number', 'entry.number');
-    })
-    .where({ 'entry.company_id': companyId, ...where });
 }

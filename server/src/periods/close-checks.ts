@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import type { AccountRole, Entry } from '@coffer/core';
 import type { CloseCheck, CloseRow } from '@coffer/contract';
 import { Refusal } from '../http/refusal.ts';
+import { entryLines } from '../journal/entry-lines.ts';
 
 /**
  * Interest payable, expense and current portion of a month, each over the instruments and over the journal, with what
@@ -90,7 +91,7 @@ async function postedIn(
   companyId: number,
   endsOn: string,
 ): Promise<ReadonlyMap<AccountRole, { readonly moved: number; readonly forClosed: number }>> {
-  const rows = await lines(database, companyId)
+  const rows = await entryLines(database, companyId)
     .where({ period_end: endsOn })
     .groupBy('role')
     .select<{ role: AccountRole; moved: string; for_closed: string | null }[]>(
@@ -107,17 +108,9 @@ async function postedIn(
 
 /** Interest payable in the books at the end of a month; a credit balance is positive. Minor units. */
 async function interestPayable(database: Knex, companyId: number, endsOn: string): Promise<number> {
-  const [sum] = await lines(database, companyId)
+  const [sum] = await entryLines(database, companyId)
     .where({ role: 'interest-payable' })
     .where('period_end', '<=', endsOn)
     .select<{ balance: string | null }[]>(database.raw('sum(credit::numeric - debit::numeric) as balance'));
   return Number(sum?.balance ?? 0);
-}
-
-function lines(database: Knex, companyId: number): Knex.QueryBuilder {
-  return database('entry')
-    .join('entry_line', (on) => {
-      on.on('entry_line.company_id', 'entry.company_id').andOn('entry_line.number', 'entry.number');
-    })
-    .where({ 'entry.company_id': companyId });
 }

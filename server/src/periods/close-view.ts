@@ -1,8 +1,9 @@
 import type { Knex } from 'knex';
 import { entryKinds, type AccountRole, type EntryKind } from '@coffer/core';
-import type { CloseCheck, CloseRow, CloseView, EntryLineView, EntrySum } from '@coffer/contract';
+import type { CloseCheck, CloseView, EntryLineView, EntrySum } from '@coffer/contract';
 import { accountsOf, periodsOf, type Accounts } from '../company/company-store.ts';
-import { figuresOfRow, type ReportedRow } from '../instruments/instrument-view.ts';
+import { reportedPositions } from '../instruments/reported-positions.ts';
+import { entryLines } from '../journal/entry-lines.ts';
 import { lineView } from '../journal/entry-view.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { closeChecks } from './close-checks.ts';
@@ -74,28 +75,16 @@ async function closedView(
   accounts: Accounts,
 ): Promise<CloseView> {
   const period = (await periodsOf(database, companyId)).find((candidate) => candidate.endsOn === endsOn);
-  const rows = await database('reported_position')
-    .join('instrument_version', (join) => {
-      join
-        .on('instrument_version.instrument_id', 'reported_position.instrument_id')
-        .andOn('instrument_version.version', 'reported_position.instrument_version');
-    })
-    .where({ company_id: companyId, period_end: endsOn })
-    // As they were called then: a closed month keeps its names and their order.
-    .orderByRaw(`lower(instrument_version.document ->> 'name')`)
-    .select<(ReportedRow & { name: string })[]>(
-      'reported_position.*',
-      database.raw(`instrument_version.document ->> 'name' as name`),
-    );
+  const rows = (await reportedPositions(database, companyId, endsOn)).map(({ row }) => row);
   const totals = await postedTotals(database, companyId, endsOn);
   return {
     endsOn,
     state: 'closed',
     accruals,
-    ...checked(await closeChecks(database, companyId, endsOn, rows.map(closedRow), [])),
+    ...checked(await closeChecks(database, companyId, endsOn, rows, [])),
     closedAt: period?.closedAt ?? null,
     closedBy: period?.closedBy ?? null,
-    rows: rows.map(closedRow),
+    rows,
     unworkable: [],
     ...totals.view(accounts),
     draftCount: 0,
@@ -115,11 +104,8 @@ function checked(checks: CloseCheck[]): Pick<CloseView, 'checks' | 'interestPaya
 /** What is posted in a period already, by kind and account. */
 async function postedTotals(database: Knex, companyId: number, endsOn: string): Promise<Totals> {
   const totals = new Totals();
-  const sums = await database('entry')
-    .join('entry_line', (on) => {
-      on.on('entry_line.company_id', 'entry.company_id').andOn('entry_line.number', 'entry.number');
-    })
-    .where({ 'entry.company_id': companyId, period_end: endsOn })
+  const sums = await entryLines(database, companyId)
+    .where({ period_end: endsOn })
     .groupBy('kind', 'role')
     .select<{ kind: EntryKind; role: AccountRole; debit: string; credit: string }[]>(
       'kind',
@@ -134,18 +120,6 @@ async function postedTotals(database: Knex, companyId: number, endsOn: string): 
     .select<{ kind: EntryKind; many: number }[]>('kind', database.raw('count(*) as many'));
   for (const { kind, many } of counts) totals.count(kind, many);
   return totals;
-}
-
-function closedRow(row: ReportedRow & { name: string }): CloseRow {
-  return {
-    id: row.instrument_id,
-    name: row.name,
-    version: row.instrument_version,
-    figures: figuresOfRow(row),
-    expense: row.expense,
-    amortized: row.amortized,
-    currentChange: row.current_change,
-  };
 }
 
 /** Adds up lines by kind of entry and account. Sums of amounts stay exact below 2^53. */

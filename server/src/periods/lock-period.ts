@@ -5,6 +5,7 @@ import { audit } from '../audit/audit.ts';
 import { companyOf } from '../company/company-store.ts';
 import { askFirst, Refusal } from '../http/refusal.ts';
 import type { Maker } from '../instruments/instrument-store.ts';
+import { keepReported } from '../instruments/reported-positions.ts';
 import { postEntries, type EntryToPost } from '../journal/post-entries.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import type { MonthOfInstrument } from './month-of-instrument.ts';
@@ -53,7 +54,8 @@ export async function lockPeriod(
   const inPeriod = work.flatMap((done) => entriesToPost(done, done.inPeriod));
   const opens = formatDay(addMonths(parseDay(endsOn) as CalendarDay, 1, true));
   await postEntries(database, by, endsOn, inPeriod);
-  await keepReported(database, by.companyId, endsOn, work);
+  const reported = work.filter(({ withdrawn }) => !withdrawn).map(({ row }) => row);
+  await keepReported(database, by.companyId, endsOn, reported);
   await database('period').where({ company_id: by.companyId, ends_on: endsOn }).update({
     state: 'closed',
     closed_at: database.fn.now(),
@@ -113,39 +115,4 @@ async function takeTurn(database: Knex, companyId: number): Promise<void> {
 
 function entriesToPost({ row }: MonthOfInstrument, entries: readonly Entry[]): EntryToPost[] {
   return entries.map((entry) => ({ entry, instrumentId: row.id, version: row.version }));
-}
-
-async function keepReported(
-  database: Knex,
-  companyId: number,
-  endsOn: string,
-  work: readonly MonthOfInstrument[],
-): Promise<void> {
-  const reported = work.filter(({ withdrawn }) => !withdrawn);
-  const rows = reported.map(({ row }) => ({
-    company_id: companyId,
-    period_end: endsOn,
-    instrument_id: row.id,
-    instrument_version: row.version,
-    outstanding: row.figures.outstanding,
-    accrued_interest: row.figures.accruedInterest,
-    accrued_fee: row.figures.accruedFee,
-    unpaid_interest: row.figures.unpaidInterest,
-    unamortized_discount: row.figures.unamortizedDiscount,
-    unamortized_premium: row.figures.unamortizedPremium,
-    unamortized_issue_costs: row.figures.unamortizedIssueCosts,
-    carrying: row.figures.carrying,
-    current: row.figures.current,
-    non_current: row.figures.nonCurrent,
-    expense: row.expense,
-    amortized: row.amortized,
-    current_change: row.currentChange,
-    deferred_interest: row.figures.deferredInterest,
-    deferred_costs: row.figures.deferredCosts,
-    overpaid: row.figures.overpaid,
-  }));
-  await database.raw(
-    'insert into reported_position select * from jsonb_populate_recordset(null::reported_position, ?::jsonb)',
-    [JSON.stringify(rows)],
-  );
 }

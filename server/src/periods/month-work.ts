@@ -3,8 +3,8 @@ import { parseDay, unseen, withdrawalEntries, type Books, type CalendarDay } fro
 import type { Unworkable } from '@coffer/contract';
 import { companyOf } from '../company/company-store.ts';
 import { newestVersion, newestVersions, withdrawnVersions } from '../instruments/instrument-store.ts';
-import { noFigures } from '../instruments/instrument-view.ts';
 import { documentOf, madeOf, type StoredVersion, type Worked } from '../instruments/known-instruments.ts';
+import { noFigures } from '../instruments/reported-positions.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { booksOfInstruments, monthByMonth } from './books-of-instruments.ts';
 import { isHeld, type MonthAsked, type MonthOfInstrument, type MonthPart } from './month-of-instrument.ts';

@@ -10,8 +10,8 @@ import {
   type Unworkable,
 } from '@coffer/contract';
 import { logUnworkable, serve } from '../http/route.ts';
-import { documentAsText, newestVersions } from '../instruments/instrument-store.ts';
-import { figuresOfRow, type ReportedRow } from '../instruments/instrument-view.ts';
+import { newestVersions } from '../instruments/instrument-store.ts';
+import { reportedPositions } from '../instruments/reported-positions.ts';
 import { openPeriod } from '../periods/period-store.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import type { ReportedInstrument } from './register-of-instrument.ts';
@@ -81,17 +81,6 @@ async function reportedOn(
     .where({ company_id: companyId, ends_on: on, state: 'closed' })
     .first<object | undefined>();
   if (!closed) return undefined;
-  const rows = await database('reported_position')
-    .join('instrument_version', (join) => {
-      join
-        .on('instrument_version.instrument_id', 'reported_position.instrument_id')
-        .andOn('instrument_version.version', 'reported_position.instrument_version');
-    })
-    .where({ company_id: companyId, period_end: on })
-    .orderByRaw(`lower(instrument_version.document ->> 'name')`)
-    .select<(ReportedRow & { document: string })[]>('reported_position.*', documentAsText(database));
-  return rows.map((row) => ({
-    version: { id: row.instrument_id, version: row.instrument_version, document: row.document },
-    figures: figuresOfRow(row),
-  }));
+  const reported = await reportedPositions(database, companyId, on);
+  return reported.map(({ version, row }) => ({ version, figures: row.figures }));
 }
