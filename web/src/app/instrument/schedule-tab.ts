@@ -93,6 +93,15 @@ export class ScheduleTab {
   protected readonly explained = signal<{ how: Explanation; row: string; column: string } | undefined>(
     undefined,
   );
+  /** The band of the as-of date; where nothing is owed and so there is none, the last row before it. */
+  private rowOfAsOf(): string {
+    const { rows } = this.model();
+    return (
+      (rows.find(({ id }) => id === asOfBand) ?? rows.findLast((row) => row.type === 'item' && row.quiet))
+        ?.id ?? asOfBand
+    );
+  }
+
   private looked: CalendarDay | undefined;
   protected readonly markedBar = signal<number | undefined>(undefined);
   protected readonly markedRow = computed(() => {
@@ -110,7 +119,7 @@ export class ScheduleTab {
       untracked(() => {
         this.explained.set(undefined);
         setTimeout(() => {
-          if (row === undefined) grid.reveal(asOfBand);
+          if (row === undefined) grid.reveal(this.rowOfAsOf());
           else this.showFigure(Number(row), column ?? '');
         });
       });
