@@ -52,7 +52,7 @@ export function workingPaper(
       author: context.preparedBy,
       creator: 'Coffer',
     },
-    defaultStyle: { font: 'Sans', fontSize: 8, color: inks.ink, fontFeatures: ['tnum'] },
+    defaultStyle: { font: 'Sans', fontSize: 8, color: inks.ink },
     styles: {
       heading: { bold: true, fontSize: 10.5, margin: [0, 14, 0, 4] },
       title: { bold: true, fontSize: 17 },
