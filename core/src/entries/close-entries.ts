@@ -150,8 +150,27 @@ function corrections(
   books: Books,
   before: AccrualChoice,
 ): Entry[] {
-  if (!booksDiffer(schedule, from, booksFrom, books)) return [];
-  const entries: (Entry | undefined)[] = [];
+  const entries = booksDiffer(schedule, from, booksFrom, books)
+    ? ofClosedMonths(schedule, from, booksFrom, books)
+    : [];
+  // What had accrued may have become due by then with the same sum owed: what is reversed differs all the same.
+  if (before === 'standing') return entries;
+  const reversed = new Map<AccountRole, number>();
+  for (const { account, debit, credit } of accrualEntry(schedule, from - 1)?.lines ?? []) {
+    reversed.set(account, credit - debit);
+  }
+  const memo = `Reversal: what had accrued otherwise to ${formatDay(from - 1)}`;
+  const reversal = entryOf(from, 'reversal', memo, null, difference(books.open, reversed));
+  return reversal ? [...entries, reversal] : entries;
+}
+
+function ofClosedMonths(
+  schedule: Schedule,
+  from: CalendarDay,
+  booksFrom: CalendarDay,
+  books: Books,
+): Entry[] {
+  const entries: Entry[] = [];
   const booked = new Map<AccountRole, number>();
   let soFar: Posting[] = [];
   const earliest = Math.min(firstDay(schedule), books.closed[0]?.end ?? from);
@@ -165,15 +184,7 @@ function corrections(
     if (entry) entries.push({ ...entry, belongsTo: end });
     soFar = through;
   }
-  if (before === 'reversed') {
-    const reversed = new Map<AccountRole, number>();
-    for (const { account, debit, credit } of accrualEntry(schedule, from - 1)?.lines ?? []) {
-      reversed.set(account, credit - debit);
-    }
-    const memo = `Reversal: what had accrued otherwise to ${formatDay(from - 1)}`;
-    entries.push(entryOf(from, 'reversal', memo, null, difference(books.open, reversed)));
-  }
-  return entries.filter((entry) => entry !== undefined);
+  return entries;
 }
 
 function sumOf(months: readonly MonthBooked[]): Balances {

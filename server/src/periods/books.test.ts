@@ -166,6 +166,21 @@ describe('books follow their instruments', () => {
     expect([status, body.payments[0].amount]).toEqual([200, 5_000_000]);
   });
 
+  // What was accrued and what has become due are one balance, of which only the accrued is reversed.
+  it('interest of a closed month that turns out to have been due by then is reversed no more', async () => {
+    const id = await books.takeOn(loan());
+    await books.lock('2026-01-31');
+    await books.pay(id, '2026-02-10', '2026-01-20', '0.00', 'insist');
+    const february = await books.entriesOf(id, '2026-02-28');
+    // Eleven days at 6 % on 100,000 have accrued, 180.82; 345.21 was reversed as the month opened.
+    const mended = february.find(({ kind, number }) => kind === 'reversal' && number === null);
+    expect(mended?.lines.map(({ role, debit, credit }) => [role, debit - credit])).toEqual([
+      ['interest-expense', 16_439],
+      ['interest-payable', -16_439],
+    ]);
+    await books.lock('2026-02-28');
+  });
+
   // ASC 835-30-S45-1: ratably over the arrangement's term; 25 of 365 days.
   it('costs of a line that is not drawn are an asset, by days', async () => {
     const arranged = {

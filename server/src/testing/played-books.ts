@@ -1,5 +1,5 @@
 import type { EntryView } from '@coffer/contract';
-import { emptyBooks, loanDocument, TestServer, type Answer, type Caller } from './test-server.ts';
+import { loanDocument, TestServer, type Answer, type Caller } from './test-server.ts';
 
 /** A document as tests change it. */
 export type Document = Record<string, unknown> & { events?: object[] };
@@ -61,7 +61,7 @@ export class PlayedBooks {
   ) {}
 
   static async start(): Promise<PlayedBooks> {
-    const server = await TestServer.start(emptyBooks('2026-01-01'));
+    const server = await TestServer.startEmpty('2026-01-01');
     return new PlayedBooks(server, await server.as('ilka'));
   }
 

@@ -1,5 +1,5 @@
 import { randomBytes, randomUUID } from 'node:crypto';
-import { mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -106,7 +106,7 @@ export const passwords = {
 const demoFolder = fileURLToPath(new URL('../../../demo', import.meta.url));
 
 /** A folder of the demo company as it begins its books, with no instrument and no month closed. */
-export function emptyBooks(booksFrom: string): string {
+function emptyBooks(booksFrom: string): string {
   const folder = mkdtempSync(join(tmpdir(), 'coffer-books-'));
   const company = JSON.parse(readFileSync(join(demoFolder, 'company.json'), 'utf8')) as object;
   writeFileSync(
@@ -166,6 +166,16 @@ export class TestServer {
       await maker.raw(`drop database ${name}`);
       await maker.destroy();
     });
+  }
+
+  /** The demo company on the first day of its books, with no instrument. */
+  static async startEmpty(booksFrom: string): Promise<TestServer> {
+    const folder = emptyBooks(booksFrom);
+    try {
+      return await TestServer.start(folder);
+    } finally {
+      rmSync(folder, { recursive: true });
+    }
   }
 
   caller(): Caller {
