@@ -1,23 +1,22 @@
-import { DocumentFault, entriesCommand, positionCommand, scheduleCommand } from './commands.ts';
-import { UsageFault } from './usage-fault.ts';
-
-const commands: Readonly<Record<string, (args: string[]) => string>> = {
-  schedule: scheduleCommand,
-  position: positionCommand,
-  entries: entriesCommand,
-};
+import { answerBatch } from './batch.ts';
+import { Given, type Answer } from './command.ts';
+import { commandOf, commands } from './commands/commands.ts';
+import { DocumentFault, openDocument } from './documents.ts';
+import { helpOf } from './help.ts';
+import { isCallFault, UsageFault } from './usage-fault.ts';
 
 /** Runs one command; faults go to standard error and end with 2, so that nothing half right is piped on. */
-function main([name = '', ...args]: string[]): void {
-  const command = commands[name];
+async function main([name = '', ...args]: string[]): Promise<void> {
   try {
-    if (!command) throw new UsageFault(`There is no command ${name}.`);
-    process.stdout.write(command(args));
+    if (name === 'help') process.stdout.write(helpOf(commands));
+    else if (name === 'batch')
+      await answerBatch(fileOf(Given.of({ options: [] }, args), name, '-'), process.stdout);
+    else process.stdout.write(answered(name, args));
   } catch (error) {
     process.exitCode = 2;
     if (error instanceof DocumentFault) {
       for (const { key, message } of error.faults) console.error(key ? `${key}: ${message}` : message);
-    } else if (error instanceof UsageFault || isParseArgsError(error)) {
+    } else if (isCallFault(error)) {
       console.error(`${error.message}\nSee ./coffer help.`);
     } else {
       throw error;
@@ -25,12 +24,29 @@ function main([name = '', ...args]: string[]): void {
   }
 }
 
-function isParseArgsError(error: unknown): error is Error {
-  return error instanceof Error && String((error as NodeJS.ErrnoException).code).startsWith('ERR_PARSE_ARGS');
+function answered(name: string, args: readonly string[]): string {
+  const command = commandOf(name);
+  const given = Given.of(command, args);
+  const file = fileOf(given, name);
+  return textOf(command.answer(openDocument(file), given), given);
+}
+
+function fileOf({ files }: Given, command: string, unsaid?: string): string {
+  const [file = unsaid, ...rest] = files;
+  if (file === undefined || rest.length > 0) {
+    throw new UsageFault(`${command} takes one FILE, or - for standard input.`);
+  }
+  return file;
+}
+
+function textOf({ json, csv, text }: Answer, given: Given): string {
+  if (given.has('json')) return `${JSON.stringify(json, null, 2)}\n`;
+  return given.has('csv') && csv ? csv() : text();
 }
 
 // A reader that stops early (head) closes the pipe; that is no fault.
 process.stdout.on('error', (error: NodeJS.ErrnoException) => {
   if (error.code !== 'EPIPE') throw error;
+  process.exit();
 });
-main(process.argv.slice(2));
+await main(process.argv.slice(2));

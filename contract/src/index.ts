@@ -8,7 +8,7 @@ export * from './document/notice-text.ts';
 export * from './document/rate-document.ts';
 export * from './document/loan-document.ts';
 export * from './document/read-document.ts';
-export { readInstrument, type InstrumentReading, type ReadInstrument } from './document/read-instrument.ts';
+export { parseJson, readInstrument, type InstrumentReading, type ReadInstrument } from './document/read-instrument.ts';
 export * from './document/scalars.ts';
 export * from './document/schedule-json.ts';
 export * from './document/schedule-table.ts';

@@ -1,4 +1,11 @@
-import { formatAmount, formatDay, type Entry, type Position, type Schedule } from '@coffer/core';
+import {
+  formatAmount,
+  formatDay,
+  type AccountRole,
+  type Entry,
+  type Position,
+  type Schedule,
+} from '@coffer/core';
 import { loanScheduleJson } from './loan-schedule-json.ts';
 import { bondScheduleJson } from './bond-schedule-json.ts';
 import type { RowRange } from './row-range.ts';
@@ -30,8 +37,19 @@ export function positionJson(at: Position, digits: number): Record<string, unkno
   };
 }
 
+/** A journal entry in its published form; amounts are strings with the currency's decimals. */
+export interface EntryJson {
+  readonly date: string;
+  readonly memo: string;
+  readonly lines: readonly {
+    readonly account: AccountRole;
+    readonly debit: string;
+    readonly credit: string;
+  }[];
+}
+
 /** Entries in the published form. */
-export function entriesJson(found: readonly Entry[], digits: number): object[] {
+export function entriesJson(found: readonly Entry[], digits: number): EntryJson[] {
   return found.map((entry) => ({
     date: formatDay(entry.date),
     memo: entry.memo,

@@ -1,0 +1,69 @@
+import { readFileSync } from 'node:fs';
+import { readDocumentText, type DocumentReading, type Fault } from '@coffer/contract';
+import type { FundSchedule, Schedule } from '@coffer/core';
+import type { Given } from './command.ts';
+import { UsageFault } from './usage-fault.ts';
+
+/** A document that was read. */
+export type Opened = Extract<DocumentReading, { ok: true }>;
+
+/** An instrument document that cannot be used, with everything that is wrong with it. */
+export class DocumentFault extends Error {
+  constructor(readonly faults: readonly Fault[]) {
+    super('The instrument document cannot be used.');
+  }
+}
+
+/**
+ * Reads a document from a file, or from standard input where it is `-`. Throws {@link DocumentFault} for what it says
+ * and {@link UsageFault} for a file that cannot be read.
+ */
+export function openDocument(file: string): Opened {
+  return usable(readDocumentText(textOf(file)));
+}
+
+/** What was read. Throws {@link DocumentFault} where it cannot be used. */
+export function usable(reading: DocumentReading): Opened {
+  if (!reading.ok) throw new DocumentFault(reading.faults);
+  return reading;
+}
+
+/** The debt that `--for` sets beside a fund. */
+export function debtOf(given: Given, fund: FundSchedule): Schedule | undefined {
+  const file = given.text('for');
+  if (file === undefined) return undefined;
+  const debt = openDocument(file);
+  if ('fund' in debt) {
+    throw new UsageFault(`--for ${file} is a fund; give the instrument that the fund repays.`);
+  }
+  const { document, schedule } = debt.instrument;
+  if (document.currency !== fund.terms.currency) {
+    throw new UsageFault(
+      `--for ${file} is in ${document.currency} and the fund in ${fund.terms.currency}; a fund repays a debt in its own currency.`,
+    );
+  }
+  return schedule;
+}
+
+/** Refuses `--for` beside what is not a fund. */
+export function refuseDebt(given: Given): void {
+  if (given.has('for')) {
+    throw new UsageFault('--for is for a fund: it names the instrument that it repays.');
+  }
+}
+
+function textOf(file: string): string {
+  try {
+    return readFileSync(file === '-' ? 0 : file, 'utf8');
+  } catch (error) {
+    throw unreadable(file, error);
+  }
+}
+
+/** Says why a file cannot be read. */
+export function unreadable(file: string, error: unknown): UsageFault {
+  const { code = 'error' } = error as NodeJS.ErrnoException;
+  return new UsageFault(
+    code === 'ENOENT' ? `There is no file ${file}.` : `${file} cannot be read (${code}).`,
+  );
+}
