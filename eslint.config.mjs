@@ -33,6 +33,10 @@ const layering = Object.entries(forbidden).map(([part, patterns]) => ({
   },
 }));
 
+/** Names of kinds of instruments; which one an instrument is, only the registries of kinds look at. */
+const kindNames = '/^(loan|credit-line|bond|fund)$/';
+const useTheKind = 'Ask the kind object (kindOf, documentKindOf, viewKindOf) in place of comparing kinds.';
+
 export default ts.config(
   { ignores: ['**/dist/**', '.angular/**', '.coffer/**', '**/node_modules/**', 'test-results/**'] },
   js.configs.recommended,
@@ -62,6 +66,19 @@ export default ts.config(
       'no-console': ['error', { allow: ['error'] }],
     },
   },
+  {
+    files: ['{core,contract,cli,server,web}/src/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        ...['BinaryExpression[operator=/^[!=]==$/] > Literal', 'SwitchCase > Literal'].map((literal) => ({
+          selector: `${literal}[value=${kindNames}]`,
+          message: useTheKind,
+        })),
+      ],
+    },
+  },
   { files: ['bench/**/*.ts'], rules: { 'no-console': 'off' } },
   {
     files: ['web/src/**/*.ts'],
@@ -75,6 +92,15 @@ export default ts.config(
   {
     files: ['web/src/**/*.html'],
     extends: [angular.configs.templateRecommended, angular.configs.templateAccessibility],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: `Binary[operation=/^[!=]==$/] > LiteralPrimitive[value=${kindNames}]`,
+          message: useTheKind,
+        },
+      ],
+    },
   },
   ...layering,
   prettier,

@@ -84,8 +84,8 @@ describe('a document in which one thing was altered', () => {
         for (const { lines } of whole) {
           expect(lines.reduce((sum, { debit, credit }) => sum + debit - credit, 0)).toBe(0);
         }
-        const last = schedule.kind === 'loan' ? (schedule.closing[schedule.length - 1] ?? 0) : 0;
-        const unpaid = schedule.kind === 'loan' ? (schedule.unpaid[schedule.length - 1] ?? 0) : 0;
+        const last = schedule.kind !== 'bond' ? (schedule.closing[schedule.length - 1] ?? 0) : 0;
+        const unpaid = schedule.kind !== 'bond' ? (schedule.unpaid[schedule.length - 1] ?? 0) : 0;
         if (last + unpaid > 0) return;
         for (const [role, balance] of balancesOf(whole)) {
           // What has not come back of an overpayment stays.

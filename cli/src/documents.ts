@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { readDocumentText, type DocumentReading, type Fault } from '@coffer/contract';
-import type { FundSchedule, Schedule } from '@coffer/core';
+import { isDebt, type AnySchedule, type Schedule } from '@coffer/core';
 import type { Given } from './command.ts';
 import { UsageFault } from './usage-fault.ts';
 
@@ -28,28 +28,21 @@ export function usable(reading: DocumentReading): Opened {
   return reading;
 }
 
-/** The debt that `--for` sets beside a fund. */
-export function debtOf(given: Given, fund: FundSchedule): Schedule | undefined {
+/** The debt that `--for` sets beside a fund. Throws {@link UsageFault} beside anything else. */
+export function debtOf(given: Given, beside: AnySchedule): Schedule | undefined {
   const file = given.text('for');
   if (file === undefined) return undefined;
-  const debt = openDocument(file);
-  if ('fund' in debt) {
+  if (isDebt(beside)) throw new UsageFault('--for is for a fund: it names the instrument that it repays.');
+  const { document, schedule } = openDocument(file);
+  if (!isDebt(schedule)) {
     throw new UsageFault(`--for ${file} is a fund; give the instrument that the fund repays.`);
   }
-  const { document, schedule } = debt.instrument;
-  if (document.currency !== fund.terms.currency) {
+  if (document.currency !== beside.terms.currency) {
     throw new UsageFault(
-      `--for ${file} is in ${document.currency} and the fund in ${fund.terms.currency}; a fund repays a debt in its own currency.`,
+      `--for ${file} is in ${document.currency} and the fund in ${beside.terms.currency}; a fund repays a debt in its own currency.`,
     );
   }
   return schedule;
-}
-
-/** Refuses `--for` beside what is not a fund. */
-export function refuseDebt(given: Given): void {
-  if (given.has('for')) {
-    throw new UsageFault('--for is for a fund: it names the instrument that it repays.');
-  }
 }
 
 function textOf(file: string): string {

@@ -1,6 +1,6 @@
 import { stringify } from 'csv-stringify/sync';
 import { entriesJson } from '@coffer/contract';
-import { accrualChoices, entries as entriesOf, fundEntries, periodLengths } from '@coffer/core';
+import { accrualChoices, entries as entriesOf, periodLengths } from '@coffer/core';
 import { forms, type Command } from '../command.ts';
 import { entryTable } from '../tables.ts';
 import { UsageFault } from '../usage-fault.ts';
@@ -24,9 +24,8 @@ export const entries: Command = {
       given.oneOf('periods', periodLengths),
       given.oneOf('accruals', accrualChoices),
     ] as const;
-    const { schedule } = 'fund' in opened ? opened.fund : opened.instrument;
-    const found =
-      schedule.kind === 'fund' ? fundEntries(schedule, ...choices) : entriesOf(schedule, ...choices);
+    const { schedule } = opened;
+    const found = entriesOf(schedule, ...choices);
     const made = entriesJson(found, schedule.terms.digits);
     const lines = (): object[] =>
       made.flatMap(({ date, memo, lines: each }, at) =>

@@ -1,11 +1,11 @@
-import { formatAmount, proofsOf, type Proof, type Schedule } from '@coffer/core';
+import { formatAmount, proofsOf, type AnySchedule } from '@coffer/core';
 
 /** The proofs of a schedule in the published form. */
-export function proofsJson(schedule: Schedule): object[] {
-  return proofsOf(schedule).map((proof) => proofJson(proof, schedule.terms.digits));
-}
-
-/** A proof in the published form. */
-export function proofJson({ name, holds, difference }: Proof, digits: number): object {
-  return { name, holds, difference: formatAmount(difference, digits) };
+export function proofsJson(schedule: AnySchedule): object[] {
+  const { digits } = schedule.terms;
+  return proofsOf(schedule).map(({ name, holds, difference }) => ({
+    name,
+    holds,
+    difference: formatAmount(difference, digits),
+  }));
 }

@@ -1,53 +1,79 @@
 import * as v from 'valibot';
 import { toJsonSchema } from '@valibot/to-json-schema';
-import { buildFundSchedule, currencyDigits, type FundSchedule } from '@coffer/core';
+import { BeyondExact, buildSchedule, currencyDigits, TermsFault, type AnySchedule } from '@coffer/core';
 import { faultsOf, type Fault } from '../faults/fault.ts';
+import type { AnyDocumentKind } from '../kinds/document-kind.ts';
+import { anyDocumentKindOf } from '../kinds/document-kinds.ts';
 import { AmountReader } from './amount-reader.ts';
-import { bondDocument } from './bond-document.ts';
-import { creditLineDocument } from './credit-line-document.ts';
-import { fundDocument, type FundDocument } from './fund-document.ts';
-import { fundTermsOf } from './fund-terms-of.ts';
-import { loanDocument } from './loan-document.ts';
-import { faultOfError, instrumentOf, parseJson, type ReadInstrument } from './read-instrument.ts';
+import { anyDocument, type AnyDocument } from './any-document.ts';
 
-/** Everything that can be a document: what is owed, and a fund that repays it. */
-const anyDocument = v.variant('kind', [loanDocument, bondDocument, creditLineDocument, fundDocument]);
+/** What a document makes, or everything that is wrong with it. */
+export type Made<Document, Of extends AnySchedule> =
+  | {
+      readonly ok: true;
+      readonly document: Document;
+      readonly terms: Of['terms'];
+      readonly schedule: Of;
+    }
+  | { readonly ok: false; readonly faults: readonly Fault[] };
+
+/** What a document of any kind makes. */
+export type DocumentReading = Made<AnyDocument, AnySchedule>;
 
 /** The JSON Schema of the document, generated from the validation schemas so that there is one source. */
 export function documentJsonSchema(): object {
   return { title: 'Coffer instrument document', ...toJsonSchema(anyDocument, { errorMode: 'ignore' }) };
 }
 
-/** A fund that was read: its document and the schedule it makes. */
-export interface ReadFund {
-  readonly document: FundDocument;
-  readonly schedule: FundSchedule;
-}
-
-/** Either what was read, or everything that is wrong with it. */
-export type DocumentReading =
-  | { readonly ok: true; readonly instrument: ReadInstrument }
-  | { readonly ok: true; readonly fund: ReadFund }
-  | { readonly ok: false; readonly faults: readonly Fault[] };
-
 /** Reads a document of any kind given as a value (parsed JSON): all faults at once, naming the key. */
 export function readDocument(value: unknown): DocumentReading {
   const parsed = v.safeParse(anyDocument, value);
   if (!parsed.success) return { ok: false, faults: faultsOf(parsed.issues) };
-  if (parsed.output.kind !== 'fund') return instrumentOf(parsed.output);
-  const document = parsed.output;
-  const read = new AmountReader(document.currency, currencyDigits(document.currency) ?? 2);
-  const terms = fundTermsOf(document, read);
-  if (read.faults.length > 0) return { ok: false, faults: read.faults };
-  try {
-    return { ok: true, fund: { document, schedule: buildFundSchedule(terms) } };
-  } catch (error) {
-    return { ok: false, faults: [faultOfError(error)] };
-  }
+  return madeOf(parsed.output, anyDocumentKindOf(parsed.output), buildSchedule);
 }
 
 /** Reads a document of any kind from its text. */
 export function readDocumentText(text: string): DocumentReading {
   const { value, fault } = parseJson(text);
   return fault ? { ok: false, faults: [fault] } : readDocument(value);
+}
+
+/**
+ * Makes terms and schedule of a document that has passed validation.
+ *
+ * @param kind of the document
+ * @param build makes the schedule of terms of that kind
+ */
+export function madeOf<Document extends AnyDocument, Of extends AnySchedule>(
+  document: Document,
+  kind: AnyDocumentKind<Document, Of>,
+  build: (terms: Of['terms']) => Of,
+): Made<Document, Of> {
+  const read = new AmountReader(document.currency, currencyDigits(document.currency) ?? 2);
+  try {
+    const terms = kind.termsOf(document, read);
+    if (read.faults.length > 0) return { ok: false, faults: read.faults };
+    const schedule = build(terms);
+    const faults = kind.unmatched(schedule);
+    return faults.length > 0 ? { ok: false, faults } : { ok: true, document, terms, schedule };
+  } catch (error) {
+    return { ok: false, faults: [faultOfError(error)] };
+  }
+}
+
+/** What is wrong, of an error that tells of terms that cannot be; any other is thrown on. */
+function faultOfError(error: unknown): Fault {
+  if (error instanceof TermsFault) return { key: error.key, message: error.message };
+  if (error instanceof BeyondExact) return { key: 'amount', message: error.message };
+  throw error;
+}
+
+/** The value of a JSON text, or why it is none. */
+export function parseJson(text: string): { readonly value?: unknown; readonly fault?: Fault } {
+  try {
+    return { value: JSON.parse(text) };
+  } catch (error) {
+    const why = error instanceof Error ? error.message : String(error);
+    return { fault: { key: '', message: `This is not JSON: ${why}` } };
+  }
 }

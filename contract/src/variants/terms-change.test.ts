@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { loanOutcome, monthsBetween, parseDay, type LoanOutcome, type LoanSchedule } from '@coffer/core';
-import type { LoanDocument } from '../document/loan-document.ts';
+import type { LoanDocument } from '../kinds/loan/loan-document.ts';
 import { readInstrument } from '../document/read-instrument.ts';
 import { changedDocument, type TermsChange } from './terms-change.ts';
 

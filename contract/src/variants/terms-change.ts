@@ -1,7 +1,7 @@
 import type { Compounding } from '@coffer/core';
 import type { Fault } from '../faults/fault.ts';
-import type { LoanEventDocument } from '../document/loan-events-document.ts';
-import type { LoanDocument, PhaseDocument } from '../document/loan-document.ts';
+import type { LoanEventDocument } from '../kinds/loan/loan-events-document.ts';
+import type { LoanDocument, PhaseDocument } from '../kinds/loan/loan-document.ts';
 
 /** What becomes of interest while no principal is repaid. */
 export const meanwhiles = ['paid', 'added', 'apart-then-added', 'apart-then-paid'] as const;

@@ -1,5 +1,5 @@
-import { frequencyInWords } from '../document/describe-instrument.ts';
-import type { CreditLineEventDocument, LoanEventDocument } from '../document/loan-events-document.ts';
+import { frequencyInWords } from './frequency.ts';
+import type { CreditLineEventDocument, LoanEventDocument } from '../kinds/loan/loan-events-document.ts';
 import { showDay, showDecimal } from './show.ts';
 
 /** An event in words. */

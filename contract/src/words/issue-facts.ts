@@ -1,21 +1,8 @@
-import { discountAtIssue, type Schedule } from '@coffer/core';
-import { showAmount } from './show.ts';
-import type { Fact } from './term-facts.ts';
+import type { Schedule } from '@coffer/core';
+import { documentKindOf } from '../kinds/document-kinds.ts';
+import type { Fact } from './fact.ts';
 
-/** What a bond's issue came to: proceeds, discount or premium, rates. Of a loan there is nothing to tell. */
+/** What an issue came to; empty where there is nothing to tell. */
 export function issueFacts(schedule: Schedule): Fact[] {
-  if (schedule.kind === 'loan') return [];
-  const { terms, rates, proceeds, accruedReceived } = schedule;
-  const money = (minor: number): string => showAmount(minor, terms.digits);
-  const percent = (rate: typeof rates.effective): string =>
-    `${rate.times(100).toDecimalPlaces(8).toFixed()}%`;
-  const discount = discountAtIssue(schedule);
-  return [
-    ['Price worked with', `${rates.price.times(100).toDecimalPlaces(8).toFixed()} percent of face`],
-    ['Proceeds', money(proceeds)],
-    ...(accruedReceived === 0 ? [] : [['Of it accrued coupon', money(accruedReceived)] as const]),
-    [discount < 0 ? 'Premium at issue' : 'Discount at issue', money(Math.abs(discount))],
-    ...(rates.ofPrice.eq(rates.effective) ? [] : [['Yield of the price', percent(rates.ofPrice)] as const]),
-    ['Effective rate', percent(rates.effective)],
-  ];
+  return documentKindOf(schedule).issue(schedule);
 }

@@ -1,5 +1,6 @@
 import type { InstrumentDocument } from '../document/instrument-document.ts';
-import { eventFacts, termFacts, type Fact } from './term-facts.ts';
+import type { Fact } from './fact.ts';
+import { eventFacts, termFacts } from './term-facts.ts';
 
 /** One thing that a version changed: what it is called, and how it read before and after; empty where there is none. */
 export interface VersionChange {

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { arbitraryBondWithEvents } from '../bond/arbitrary-bond.ts';
-import { buildSchedule, firstDay, type Schedule } from '../instrument/instrument.ts';
+import { buildSchedule, firstDay } from '../instrument/instrument.ts';
+import type { Schedule } from '../kinds/schedules.ts';
 import { arbitraryLoanWithEvents } from '../loan/arbitrary-loan.ts';
 import { buildLoanSchedule } from '../loan/build-loan-schedule.ts';
 import { day, percent, plainLoan } from '../loan/plain-loan.ts';

@@ -105,3 +105,16 @@ export function bondAccrualEntry(schedule: BondSchedule, on: CalendarDay): Entry
     ['interest-payable', received - coupon],
   ]);
 }
+
+/** What a bond books by itself from one day to another, both included: its rows, and its end. */
+export function bondOwnEntries(
+  schedule: BondSchedule,
+  from: CalendarDay,
+  to: CalendarDay,
+): (Entry | undefined)[] {
+  const within = (day: CalendarDay): boolean => day >= from && day <= to;
+  const found = schedule.rows
+    .filter(({ due }) => within(due))
+    .flatMap((row) => bondRowEntries(schedule, row));
+  return within(schedule.terms.matures) ? [...found, bondRedemptionEntry(schedule)] : found;
+}

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addMonths, monthEnd, parseDay, type CalendarDay } from '../calendar/calendar-day.ts';
-import { buildSchedule, firstDay, type Schedule } from '../instrument/instrument.ts';
+import { buildSchedule, firstDay } from '../instrument/instrument.ts';
+import type { Schedule } from '../kinds/schedules.ts';
 import { arbitraryBondWithEvents } from '../bond/arbitrary-bond.ts';
 import { arbitraryLoanWithEvents, canBeScheduled } from '../loan/arbitrary-loan.ts';
 import { interestExpense } from '../position/interest-expense.ts';

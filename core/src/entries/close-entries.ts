@@ -1,5 +1,6 @@
 import { addMonths, formatDay, monthEnd, type CalendarDay } from '../calendar/calendar-day.ts';
-import { firstDay, type Schedule } from '../instrument/instrument.ts';
+import { firstDay } from '../instrument/instrument.ts';
+import type { Schedule } from '../kinds/schedules.ts';
 import type { AccountRole } from './account-role.ts';
 import { difference } from './balances.ts';
 import { clearStanding, type AccrualChoice } from './accruals.ts';

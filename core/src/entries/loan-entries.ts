@@ -150,3 +150,19 @@ function accrualMemo(accrued: number, fee: number, costs: number): string {
   const said = parts.join(' and ');
   return said.charAt(0).toUpperCase() + said.slice(1);
 }
+
+/** What a loan books by itself from one day to another, both included: its beginning, its rows and its fees. */
+export function loanOwnEntries(
+  schedule: LoanSchedule,
+  from: CalendarDay,
+  to: CalendarDay,
+): (Entry | undefined)[] {
+  const within = (day: CalendarDay): boolean => day >= from && day <= to;
+  const found: (Entry | undefined)[] = [];
+  if (within(schedule.terms.start)) found.push(loanIssueEntry(schedule));
+  for (let row = 0; row < schedule.length; row += 1) {
+    if (within(schedule.date[row] as number)) found.push(loanRowEntry(schedule, row));
+  }
+  for (const fee of feesBetween(schedule, from, to)) found.push(loanFeeEntry(schedule, fee));
+  return found;
+}

@@ -4,7 +4,7 @@ import { fundGrowth, fundYears } from '../fund/fund-periods.ts';
 import { fundAndDebt, netDebt } from '../fund/fund-and-debt.ts';
 import type { FundRow, FundSchedule } from '../fund/fund-schedule.ts';
 import { fundGrains } from '../fund/fund-terms.ts';
-import type { Schedule } from '../instrument/instrument.ts';
+import type { Schedule } from '../kinds/schedules.ts';
 import { multiplyRatios, ratio, ratioToDecimal } from '../money/ratio.ts';
 import { formatPercent } from '../rates/annual-rate.ts';
 import { growsOnInterest } from '../rates/compounding.ts';

@@ -11,7 +11,7 @@ import {
   type LoanSchedule,
 } from '../loan/loan-schedule.ts';
 import type { LoanTerms } from '../loan/loan-terms.ts';
-import { unusedFeeOf } from '../loan/unused-fee.ts';
+import { unusedFeeOf } from '../credit-line/unused-fee.ts';
 import { formatPercent } from '../rates/annual-rate.ts';
 import { growsOnInterest } from '../rates/compounding.ts';
 import { ratio, ratioToDecimal, type Ratio } from '../money/ratio.ts';

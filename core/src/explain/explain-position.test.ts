@@ -8,7 +8,8 @@ import type { LoanTerms } from '../loan/loan-terms.ts';
 import { ratioFromDecimal } from '../money/ratio.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import { position } from '../position/position.ts';
-import { explainPosition, type PositionFigure } from './explain.ts';
+import type { PositionFigure } from '../position/position-figures.ts';
+import { explainPosition } from './explain.ts';
 
 const anySchedule = fc
   .oneof({ weight: 2, arbitrary: arbitraryLoanWithEvents }, { weight: 1, arbitrary: arbitraryBondWithEvents })
@@ -77,15 +78,13 @@ describe('how a figure of a position is made', () => {
   });
 
   it('leads back to the row or the term that each input comes from', () => {
-    const schedule = buildSchedule({
-      ...(fc.sample(arbitraryLoanWithEvents, { seed: 7, numRuns: 1 })[0] as Parameters<
-        typeof buildSchedule
-      >[0]),
-    });
+    const schedule = buildSchedule(
+      fc.sample(arbitraryLoanWithEvents, { seed: 7, numRuns: 1 })[0] as LoanTerms,
+    );
     const on = Math.max(firstDay(schedule) + 200, parseDay('2025-01-31') as number);
     for (const figure of figures) {
       for (const { link } of explainPosition(schedule, on, figure).steps) {
-        if (link?.to === 'row' && schedule.kind === 'loan') {
+        if (link?.to === 'row' && schedule.kind !== 'bond') {
           expect(link.row).toBeLessThan(schedule.length);
           expect(schedule.date[link.row] as number).toBeLessThanOrEqual(on);
         }

@@ -61,7 +61,7 @@ it('multiplied out, every sentence comes to its figure', () => {
   fc.assert(
     fc.property(toTheCent, fc.double({ min: 0, max: 1.05, noNaN: true }), (terms, share) => {
       const schedule = buildSchedule(terms);
-      if (schedule.kind !== 'loan') return;
+      if (schedule.kind === 'bond') return;
       const [from, to] = [firstDay(schedule), lastDay(schedule)];
       near(explainPosition(schedule, Math.round(from + share * (to - from)), 'accruedInterest'), 2);
       for (let row = 0; row < Math.min(schedule.length, 30); row += 1) {

@@ -1,8 +1,7 @@
-import { lastCouponRow } from '../bond/bond-schedule.ts';
 import type { CalendarDay } from '../calendar/calendar-day.ts';
-import { firstDay, lastDay, type Schedule } from '../instrument/instrument.ts';
-import { lastRowOn } from '../loan/loan-schedule.ts';
-import { totalOf } from '../loan/totals.ts';
+import { firstDay, lastDay } from '../instrument/instrument.ts';
+import { debtKindOf } from '../kinds/kinds.ts';
+import type { Schedule } from '../kinds/schedules.ts';
 import { interestExpense } from '../position/interest-expense.ts';
 import { fundPosition } from './fund-position.ts';
 import { fundEnd, fundHeld, fundTotal, type FundSchedule } from './fund-schedule.ts';
@@ -31,7 +30,7 @@ export function fundAndDebt(fund: FundSchedule, debt: Schedule): FundAndDebt {
   const debtEnds = lastDay(debt);
   const debtInterest = interestExpense(debt, firstDay(debt) - 1, debtEnds);
   const [earned, deposits] = [fundTotal(fund, 'interest'), fundTotal(fund, 'deposit')];
-  const [paidOnDebt, released] = [paidOn(debt), fundHeld(fund)];
+  const [paidOnDebt, released] = [debtKindOf(debt).paidInAll(debt), fundHeld(fund)];
   return {
     debtInterest,
     earned,
@@ -51,33 +50,13 @@ export function netDebt(
   debt: Schedule,
   on: CalendarDay,
 ): { readonly owed: number; readonly held: number; readonly net: number } {
-  const owed = owedOn(debt, on);
+  const owed = debtKindOf(debt).owed(debt, on);
   const held = fundPosition(fund, on).balance;
   return { owed, held, net: owed - held };
 }
 
 /** The day a debt begins, and every day on which a row of it changes what is owed. */
 export function balanceDays(debt: Schedule): CalendarDay[] {
-  const rows =
-    debt.kind === 'loan' ? [...debt.date.subarray(0, debt.length)] : debt.rows.map(({ due }) => due);
-  return [firstDay(debt), ...rows];
-}
-
-/** Principal or face outstanding at the end of a day. */
-function owedOn(debt: Schedule, on: CalendarDay): number {
-  if (on < firstDay(debt)) return 0;
-  if (debt.kind === 'bond') {
-    const last = debt.rows.findLast(({ due }) => due <= on);
-    return on >= debt.terms.matures ? 0 : (last?.faceAfter ?? debt.terms.face);
-  }
-  const row = lastRowOn(debt.date, debt.length, on);
-  return row < 0 ? debt.terms.amount : (debt.closing[row] as number);
-}
-
-function paidOn(debt: Schedule): number {
-  if (debt.kind === 'loan') {
-    return totalOf(debt, 'payment') + totalOf(debt, 'extra');
-  }
-  const paid = debt.rows.reduce((sum, { booked, paid: redeemed }) => sum + booked.coupon + redeemed, 0);
-  return paid + (lastCouponRow(debt)?.faceAfter ?? 0);
+  const kind = debtKindOf(debt);
+  return [kind.firstDay(debt), ...kind.rowDays(debt)];
 }

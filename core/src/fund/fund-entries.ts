@@ -1,32 +1,11 @@
 import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
-import { withAccruals, type AccrualChoice } from '../entries/accruals.ts';
 import { entryOf, inOrder, type Entry } from '../entries/entry.ts';
-import type { PeriodLength } from '../entries/period-ends.ts';
 import { fundPosition } from './fund-position.ts';
 import { fundStart } from './fund-periods.ts';
 import { bookedFundRow, fundEnd, fundHeld, type FundSchedule } from './fund-schedule.ts';
 
-/**
- * The entries of a fund that fall from one day to another, both included, in order of date: deposits, interest
- * earned with them, its accrual at each period end (reversed the day after, or cleared by the deposit), and the
- * payment out of the fund with its last deposit. Over its whole life the fund's account returns to zero and interest
- * income is its total.
- */
-export function fundEntries(
-  schedule: FundSchedule,
-  from: CalendarDay,
-  to: CalendarDay,
-  periods: PeriodLength,
-  accruals: AccrualChoice = 'reversed',
-): Entry[] {
-  const source = {
-    own: (first: CalendarDay, last: CalendarDay) => ownEntries(schedule, first, last),
-    accrual: (end: CalendarDay) => fundAccrual(schedule, end),
-  };
-  return inOrder(withAccruals(source, from, to, periods, accruals));
-}
-
-function ownEntries(schedule: FundSchedule, from: CalendarDay, to: CalendarDay): Entry[] {
+/** What a fund books by itself from one day to another, both included, in order of date. Over its whole life its account returns to zero. */
+export function fundOwnEntries(schedule: FundSchedule, from: CalendarDay, to: CalendarDay): Entry[] {
   const { terms, rows } = schedule;
   const within = (day: CalendarDay): boolean => day >= from && day <= to;
   const found: (Entry | undefined)[] = [];
@@ -65,7 +44,7 @@ function ownEntries(schedule: FundSchedule, from: CalendarDay, to: CalendarDay):
 }
 
 /** Interest earned up to a period end and not yet added to the fund. */
-function fundAccrual(schedule: FundSchedule, end: CalendarDay): Entry | undefined {
+export function fundAccrual(schedule: FundSchedule, end: CalendarDay): Entry | undefined {
   if (end < fundStart(schedule.terms)) return undefined;
   const { accruedInterest } = fundPosition(schedule, end);
   return entryOf(end, 'accrual', `Interest earned by the fund to ${formatDay(end)}`, null, [

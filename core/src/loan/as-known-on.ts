@@ -2,7 +2,7 @@ import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { BeyondExact } from '../beyond-exact.ts';
 import { TermsFault } from '../terms-fault.ts';
 import { buildLoanSchedule } from './build-loan-schedule.ts';
-import { billsThrough, openLineEnds } from './credit-line-bills.ts';
+import { billsThrough, openLineEnds } from '../credit-line/credit-line-bills.ts';
 import { eventDay, eventsOf, type LoanEvent } from './loan-events.ts';
 import type { LoanSchedule } from './loan-schedule.ts';
 import type { LoanTerms } from './loan-terms.ts';

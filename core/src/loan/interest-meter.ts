@@ -18,7 +18,7 @@ import { grainsAt } from './loan-schedule.ts';
 import { grainsPerMinorUnit } from './loan-terms.ts';
 import type { PeriodGrowths } from './period-growths.ts';
 import type { Stretch } from './stretch.ts';
-import { unusedFeeOf } from './unused-fee.ts';
+import { unusedFeeOf } from '../credit-line/unused-fee.ts';
 
 /** Interest of a row before anything is paid. */
 export interface Charge {

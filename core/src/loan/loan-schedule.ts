@@ -15,7 +15,7 @@ import type { Stretch } from './stretch.ts';
  * Where nothing is rounded the columns hold what is shown and `exact` what is computed with.
  */
 export interface LoanSchedule extends LoanColumns {
-  readonly kind: 'loan';
+  readonly kind: 'loan' | 'credit-line';
   readonly terms: LoanTerms;
   readonly stretches: readonly Stretch[];
   readonly rates: RateTimeline;

@@ -98,7 +98,7 @@ export interface CreditLineTerms {
 
 /** Everything a loan's schedule is computed from. Amounts in minor units of the currency. */
 export interface LoanTerms {
-  readonly kind: 'loan';
+  readonly kind: 'loan' | 'credit-line';
   readonly currency: string;
   /** Decimals of the currency's minor unit. */
   readonly digits: number;

@@ -52,7 +52,7 @@ export class LoanWalk {
     const { columns } = this.ledger.writer;
     // Written out: spreading the columns costs more than filling them.
     return {
-      kind: 'loan',
+      kind: terms.kind,
       terms,
       stretches,
       rates,

@@ -1,7 +1,6 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
-import type { Schedule } from '../instrument/instrument.ts';
-import { amortizedCosts } from '../loan/costs/issue-costs.ts';
-import { bondAccrual } from './bond-position.ts';
+import { debtKindOf } from '../kinds/kinds.ts';
+import type { Schedule } from '../kinds/schedules.ts';
 
 /**
  * Discount and issue costs amortized (a premium is negative) after one day up to the end of another, minor units.
@@ -13,11 +12,5 @@ export function amortizedBetween(schedule: Schedule, after: CalendarDay, through
 
 /** Discount and issue costs amortized from the beginning to the end of a day. */
 export function amortizedThrough(schedule: Schedule, on: CalendarDay): number {
-  if (schedule.kind === 'loan') return amortizedCosts(schedule, on);
-  const accrual = bondAccrual(schedule, on);
-  const ofRows = schedule.rows.reduce(
-    (sum, { due, booked }) => sum + (due <= on ? booked.discount + booked.costs : 0),
-    0,
-  );
-  return ofRows + (accrual ? accrual.discount + accrual.costs : 0);
+  return debtKindOf(schedule).amortizedThrough(schedule, on);
 }

@@ -5,7 +5,7 @@ import type { InterestSegment } from '../loan/interest-segment.ts';
 import { chargedBefore, interestSegments, roundedInterest } from '../loan/loan-interest.ts';
 import { chargesInterest, lastRowOn, type LoanSchedule } from '../loan/loan-schedule.ts';
 import { presentationOn } from '../presentation.ts';
-import { unusedFeeOf } from '../loan/unused-fee.ts';
+import { unusedFeeOf } from '../credit-line/unused-fee.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import { safeNumber } from '../money/rounded-product.ts';
 import type { Position } from './position-figures.ts';

@@ -1,9 +1,7 @@
 import { addMonths, type CalendarDay } from '../calendar/calendar-day.ts';
-import type { Schedule } from '../instrument/instrument.ts';
-import { asKnownOn } from '../loan/as-known-on.ts';
+import { debtKindOf } from '../kinds/kinds.ts';
+import type { Schedule } from '../kinds/schedules.ts';
 import { presentationOn } from '../presentation.ts';
-import { faceDue } from './bond-position.ts';
-import { endsOnDemand, principalDue } from './loan-position.ts';
 import { position } from './position.ts';
 
 /** How many single years the amounts due are shown for before all later ones together. */
@@ -19,12 +17,12 @@ export function maturities(schedule: Schedule, on: CalendarDay): number[] {
   if (outstanding === 0) return due;
   const ends = Array.from({ length: yearsApart }, (_, year) => addMonths(on, 12 * (year + 1), true));
   // What can be called on demand, or is in breach, counts when it can first be asked for (IFRS 7.B11C(a)).
-  const onDemand = schedule.kind !== 'bond' && endsOnDemand(schedule);
-  if (onDemand || presentationOn(schedule.terms.events, on)?.as === 'current') {
+  const kind = debtKindOf(schedule);
+  if (kind.onDemand(schedule) || presentationOn(schedule.terms.events, on)?.as === 'current') {
     due[0] = outstanding;
     return due;
   }
-  const dueBy = fallingDue(schedule, on, outstanding);
+  const dueBy = kind.fallingDue(schedule, on);
   let before = 0;
   ends.forEach((end, year) => {
     const by = Math.max(before, dueBy(end));
@@ -33,11 +31,4 @@ export function maturities(schedule: Schedule, on: CalendarDay): number[] {
   });
   due[yearsApart] = outstanding - before;
   return due;
-}
-
-/** Principal or face falling due by agreement, as known on a day, after it to the end of another. */
-function fallingDue(schedule: Schedule, on: CalendarDay, outstanding: number): (end: CalendarDay) => number {
-  if (schedule.kind === 'bond') return (end) => faceDue(schedule, on, end);
-  const contractual = asKnownOn(schedule, on);
-  return (end) => principalDue(contractual, on, end, outstanding);
 }

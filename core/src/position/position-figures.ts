@@ -27,3 +27,6 @@ export interface Position {
   readonly nonCurrent: number;
   readonly next: { readonly due: CalendarDay; readonly payment: number } | null;
 }
+
+/** The figures of a position. */
+export type PositionFigure = Exclude<keyof Position, 'on' | 'next'>;

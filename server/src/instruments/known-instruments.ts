@@ -5,6 +5,7 @@ import {
   lastDay,
   position,
   proofsOf,
+  rowCount,
   type CalendarDay,
   type Proof,
   type Schedule,
@@ -55,11 +56,11 @@ export function knownInstrument({ id, version, document }: StoredVersion): Known
   }
   const made = { id, version, ...(justRead({ id, version, document }) ?? read(document)) };
   kept.set(key, made);
-  keptRows += rowsOf(made);
+  keptRows += rowCount(made.schedule);
   for (const [oldest, old] of kept) {
     if (keptRows <= mostRows || oldest === key) break;
     kept.delete(oldest);
-    keptRows -= rowsOf(old);
+    keptRows -= rowCount(old.schedule);
   }
   return made;
 }
@@ -97,10 +98,6 @@ export function documentOf({ document }: StoredVersion): InstrumentDocument {
 
 function unreadable(faults: readonly Fault[]): NotWorkedOut {
   return new NotWorkedOut(faults.map((fault) => `${fault.key}: ${fault.message}`).join('; '));
-}
-
-function rowsOf({ schedule }: KnownInstrument): number {
-  return schedule.kind === 'loan' ? schedule.length : schedule.rows.length;
 }
 
 /** Figures of an instrument worked out for a day. */

@@ -1,5 +1,5 @@
 import { formatAmount, formatDay, type Schedule } from '@coffer/core';
-import type { Question } from '@coffer/contract';
+import { recordsPayments, type Question } from '@coffer/contract';
 
 /**
  * Asks about payments that are more than all that is owed, unless they were there before: what nobody is owed stands
@@ -25,7 +25,7 @@ interface Overpaid {
 }
 
 function overpaidIn(schedule: Schedule): Overpaid[] {
-  return schedule.kind === 'bond' ? [] : schedule.notices.filter(({ kind }) => kind === 'overpaid');
+  return recordsPayments(schedule) ? schedule.notices.filter(({ kind }) => kind === 'overpaid') : [];
 }
 
 function total(over: readonly Overpaid[]): number {

@@ -1,4 +1,4 @@
-import { firstDay, formatAmount, formatDay, type CalendarDay } from '@coffer/core';
+import { debtKindOf, firstDay, formatAmount, formatDay, principalOf, type CalendarDay } from '@coffer/core';
 import {
   readInstrument,
   type Fault,
@@ -57,8 +57,8 @@ function askAboutChange({ document, schedule }: ReadInstrument, before: StoredVe
 function askAboutNew({ document, schedule, terms }: ReadInstrument, { from, to }: ClosedMonths): Question[] {
   const questions = askAboutOverpaid(document.name, schedule);
   const begins = firstDay(schedule);
-  if (begins < from || begins > to || (terms.kind === 'loan' && terms.takenOn)) return questions;
-  const amount = formatAmount(terms.kind === 'loan' ? terms.amount : terms.face, terms.digits);
+  if (begins < from || begins > to || debtKindOf(terms).takenOn(terms)) return questions;
+  const amount = formatAmount(principalOf(terms), terms.digits);
   const message =
     `${document.name} begins on ${formatDay(begins)}, in a month that is closed. Its entries since then, the ${amount} ` +
     'received among them, fall in the open month. Where the ledger has them already, take it on as already running.';

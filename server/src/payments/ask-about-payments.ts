@@ -8,7 +8,7 @@ import {
   type LoanSchedule,
   type Schedule,
 } from '@coffer/core';
-import type { PaymentMade, Question } from '@coffer/contract';
+import { recordsPayments, type PaymentMade, type Question } from '@coffer/contract';
 import type { KnownInstrument } from '../instruments/known-instruments.ts';
 import type { Placed } from './kept-payments.ts';
 
@@ -32,7 +32,7 @@ export function askAboutPayments(
   placed: readonly Placed<PaymentMade>[],
   { opens, ends }: RecordingMonths,
 ): Question[] {
-  if (before.kind === 'bond' || after.kind === 'bond') return [];
+  if (!recordsPayments(before) || !recordsPayments(after)) return [];
   return placed.flatMap(({ at, payment }) => {
     const [due, on] = [parseDay(payment.due) as CalendarDay, parseDay(payment.on) as CalendarDay];
     const said = `${name}, due ${payment.due}`;

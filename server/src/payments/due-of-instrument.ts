@@ -1,5 +1,5 @@
 import {
-  buildSchedule,
+  buildLoanSchedule,
   formatDay,
   loanRow,
   rowOfDue,
@@ -9,7 +9,7 @@ import {
   type LoanRow,
   type LoanSchedule,
 } from '@coffer/core';
-import type { DuePayment } from '@coffer/contract';
+import { recordsPayments, type DuePayment } from '@coffer/contract';
 import {
   workedOut,
   type KnownInstrument,
@@ -28,7 +28,7 @@ export function dueOfInstrument(
 
 function dueOf(instrument: KnownInstrument, from: CalendarDay, to: CalendarDay): DuePayment[] {
   const { id, version, document, schedule } = instrument;
-  if (schedule.kind !== 'loan') return [];
+  if (!recordsPayments(schedule)) return [];
   return paymentsDue(schedule, from, to).map((row) => {
     const recorded = schedule.receipts.byDue.get(row.due)?.parts;
     const agreed = recorded ? asAgreed(schedule, row) : { schedule, row };
@@ -79,8 +79,7 @@ function asAgreed(schedule: LoanSchedule, row: LoanRow): RowOf {
   const recorded: readonly LoanEvent[] = receipts.byDue.get(row.due)?.parts ?? [];
   const events = terms.events.filter((event) => !recorded.includes(event));
   try {
-    const agreed = buildSchedule({ ...terms, events });
-    if (agreed.kind === 'bond') return { schedule, row };
+    const agreed = buildLoanSchedule({ ...terms, events });
     const at = rowOfDue(agreed, row.due);
     return at < 0 ? { schedule, row } : { schedule: agreed, row: loanRow(agreed, at) };
   } catch (error) {

@@ -6,7 +6,7 @@ import {
   type LoanRow,
   type LoanSchedule,
 } from '@coffer/core';
-import type { UnrecordedPayment } from '@coffer/contract';
+import { recordsPayments, type UnrecordedPayment } from '@coffer/contract';
 import type { KnownInstrument } from '../instruments/known-instruments.ts';
 import { monthStart } from '../periods/period-store.ts';
 
@@ -16,7 +16,7 @@ export function unrecordedBy(
   openEnd: string,
   day: CalendarDay,
 ): UnrecordedPayment[] {
-  if (schedule.kind !== 'loan') return [];
+  if (!recordsPayments(schedule)) return [];
   const from = monthStart(openEnd);
   const to = Math.min(day, parseDay(openEnd) as CalendarDay);
   return paymentsDue(schedule, from, to)

@@ -1,5 +1,5 @@
 import { formatAmount, formatDay, parseDay } from '@coffer/core';
-import type { Fault, PaymentMade } from '@coffer/contract';
+import { recordsPayments, type Fault, type PaymentMade } from '@coffer/contract';
 import { workedOut, type KnownInstrument, type Worked } from '../instruments/known-instruments.ts';
 import { askAboutPayments, type RecordingMonths } from './ask-about-payments.ts';
 import {
@@ -34,7 +34,7 @@ function withPayments(
   const fault = (at: number, message: string): void => {
     faults.push({ key: `payments.${at}.due`, message });
   };
-  if (schedule.kind !== 'loan' || document.kind === 'bond') {
+  if (!recordsPayments(schedule) || !recordsPayments(document)) {
     for (const { at } of placed) fault(at, 'Coupons of a bond are paid on their dates; nothing is recorded.');
     return undefined;
   }

@@ -1,5 +1,5 @@
 import { parseDay } from '@coffer/core';
-import type { Fault, PaymentTakenBack } from '@coffer/contract';
+import { recordsPayments, type Fault, type PaymentTakenBack } from '@coffer/contract';
 import { workedOut, type KnownInstrument, type Worked } from '../instruments/known-instruments.ts';
 import {
   keptPayments,
@@ -24,10 +24,11 @@ function takenBackFrom(
 ): Recorded {
   const { document, schedule } = instrument;
   const faults: Fault[] = [];
-  const events: (object | undefined)[] = document.kind === 'bond' ? [] : [...(document.events ?? [])];
+  const events: (object | undefined)[] = recordsPayments(document) ? [...(document.events ?? [])] : [];
   for (const { at, payment } of placed) {
-    const receipt =
-      schedule.kind === 'loan' ? schedule.receipts.byDue.get(parseDay(payment.due) ?? 0) : undefined;
+    const receipt = recordsPayments(schedule)
+      ? schedule.receipts.byDue.get(parseDay(payment.due) ?? 0)
+      : undefined;
     if (!receipt) {
       const message = `Nothing is recorded for the payment due ${payment.due}, so there is nothing to take back.`;
       faults.push({ key: `payments.${at}.due`, message });

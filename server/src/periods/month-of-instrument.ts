@@ -9,7 +9,7 @@ import {
   type CalendarDay,
   type CloseEntries,
 } from '@coffer/core';
-import type { Attention, CloseRow, UnrecordedPayment } from '@coffer/contract';
+import { recordsPayments, type Attention, type CloseRow, type UnrecordedPayment } from '@coffer/contract';
 import {
   failingProof,
   figuresOn,
@@ -112,7 +112,7 @@ function paymentsOf(
   from: CalendarDay,
   to: CalendarDay,
 ): { due: number; recorded: number } {
-  if (schedule.kind !== 'loan') return { due: 0, recorded: 0 };
+  if (!recordsPayments(schedule)) return { due: 0, recorded: 0 };
   const ofMonth = paymentsDue(schedule, from, to);
   const recorded = ofMonth.filter((row) => schedule.receipts.byDue.has(row.due));
   return { due: ofMonth.length, recorded: recorded.length };

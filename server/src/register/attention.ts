@@ -1,4 +1,4 @@
-import { addMonths, formatDay, lastDay, type CalendarDay } from '@coffer/core';
+import { addMonths, debtKindOf, formatDay, lastDay, type CalendarDay } from '@coffer/core';
 import type { Attention, FiguresView } from '@coffer/contract';
 import { isSettled, type KnownInstrument } from '../instruments/known-instruments.ts';
 
@@ -15,21 +15,19 @@ export function attentionOn(
   if (isSettled(instrument, figures, day)) return [];
   const about = { instrumentId: id, name: document.name };
   const found: Attention[] = [];
-  if (schedule.kind === 'loan') {
-    const missing = schedule.notices.find(({ kind, on }) => kind === 'fixing-missing' && on <= day);
-    if (missing) found.push({ ...about, kind: 'fixing-due', on: formatDay(missing.on) });
-  }
-  if (schedule.kind === 'bond') {
-    const until = addMonths(day, ahead, true);
-    const due = schedule.rows.find(({ kind, paid, due: on }) => kind === 'coupon' && paid > 0 && on > day);
-    if (due && due.due <= until) found.push({ ...about, kind: 'instalment-near', on: formatDay(due.due) });
+  const kind = debtKindOf(schedule);
+  const until = addMonths(day, ahead, true);
+  const missing = kind.fixingMissing(schedule, day);
+  if (missing !== undefined) found.push({ ...about, kind: 'fixing-due', on: formatDay(missing) });
+  const due = kind.nextInstalment(schedule, day);
+  if (due !== undefined && due <= until) {
+    found.push({ ...about, kind: 'instalment-near', on: formatDay(due) });
   }
   if (figures.overpaid > 0) found.push({ ...about, kind: 'overpaid', on: formatDay(day) });
   const last = lastDay(schedule);
-  const open = document.kind === 'credit-line' && document.matures === undefined;
-  if (!open && figures.outstanding > 0 && last > day && last <= addMonths(day, ahead, true)) {
-    const left = schedule.kind === 'loan' && (schedule.closing[schedule.length - 1] as number) > 0;
-    found.push({ ...about, kind: left ? 'renewal-near' : 'matures', on: formatDay(last) });
+  if (!kind.onDemand(schedule) && figures.outstanding > 0 && last > day && last <= until) {
+    const near = kind.leftAtEnd(schedule) > 0 ? 'renewal-near' : 'matures';
+    found.push({ ...about, kind: near, on: formatDay(last) });
   }
   return found;
 }

@@ -10,7 +10,7 @@ import {
 } from '@coffer/core';
 import {
   eventFacts,
-  noticeText,
+  documentKindOf,
   showAmount,
   showText,
   showDay,
@@ -194,8 +194,7 @@ function proofsPart(schedule: Schedule): Content {
 
 function eventsPart(document: ReadInstrument['document'], schedule: Schedule): Content[] {
   const events = eventFacts(document);
-  const notices =
-    schedule.kind === 'loan' ? schedule.notices.map((notice) => noticeText(schedule, notice)) : [];
+  const notices = documentKindOf(schedule).notices(schedule);
   return [
     ...(events.length === 0
       ? []

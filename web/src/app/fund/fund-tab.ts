@@ -19,7 +19,7 @@ import {
   addMonths,
   explainFundFigure,
   explainNetDebt,
-  fundEntries,
+  entries,
   fundProofs,
   monthEnd,
   netDebt,
@@ -134,7 +134,7 @@ export class FundTab {
       total: fundTotals(fund),
       at: netDebt(fund, debt, on),
       entries: entryViews(
-        fundEntries(fund, addMonths(monthEnd(on), -1, true) + 1, on, 'month'),
+        entries(fund, addMonths(monthEnd(on), -1, true) + 1, on, 'month'),
         this.company.accounts(),
       ),
       rows: fund.rows.map((item): GridRow<FundRow> => ({ type: 'item', id: String(item.n), item })),

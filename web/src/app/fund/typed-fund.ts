@@ -4,7 +4,7 @@ import {
   cycleDate,
   cycleIndexOnOrAfter,
   firstDay,
-  lastCouponRow,
+  isDebt,
   lastDay,
   monthEnd,
   type Compounding,
@@ -23,6 +23,7 @@ import {
   type FundDocument,
   type InstrumentDocument,
 } from '@coffer/contract';
+import { viewKindOf } from '../kinds/view-kinds';
 import { choice, flag, text, type Text } from '../terms/form/controls';
 import { FieldReader, present } from '../typed/field-reader';
 import { listedAmounts } from '../typed/listed-amounts';
@@ -87,20 +88,11 @@ export function suggestedFund(debt: Schedule, on: number): Partial<TypedFund> {
   const index = cycleIndexOnOrAfter(cycle, begun + 1);
   const due = index <= 0;
   return {
-    goal: showAmount(fallsDueLast(debt), debt.terms.digits),
+    goal: showAmount(viewKindOf(debt).dueLast(debt), debt.terms.digits),
     monthEnd: keepMonthEnd,
     first: showDay(due ? cycleDate(cycle, index) : addMonths(begun, 1)),
     count: due ? String(1 - index) : '12',
   };
-}
-
-function fallsDueLast(debt: Schedule): number {
-  if (debt.kind === 'bond') return lastCouponRow(debt)?.faceAfter ?? debt.terms.face;
-  const last = debt.length - 1;
-  return (
-    (debt.principal[last] as number) + (debt.extra[last] as number) + (debt.closing[last] as number) ||
-    debt.terms.amount
-  );
 }
 
 /** What was typed, worked out: the fund and its document, or what is wrong or still needed, by the document's keys. */
@@ -143,8 +135,8 @@ export function readTypedFund(typed: TypedFund, repays: InstrumentDocument): Fun
   }
   const reading = readDocument(document);
   if (!reading.ok) return { ok: false, faults: reading.faults, missing: [] };
-  if (!('fund' in reading)) throw new Error('A fund was read as something else.');
-  return { ok: true, document, schedule: reading.fund.schedule };
+  if (isDebt(reading.schedule)) throw new Error('A fund was read as something else.');
+  return { ok: true, document, schedule: reading.schedule };
 }
 
 /** A fund document as it would be typed: what a fund written here, or by the command line, begins from again. */

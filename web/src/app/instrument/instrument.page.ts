@@ -8,9 +8,12 @@ import { Title } from '@angular/platform-browser';
 import { Router, RouterLink } from '@angular/router';
 import { catchError, combineLatest, EMPTY, finalize, switchMap, tap } from 'rxjs';
 import { proofsOf } from '@coffer/core';
+import { recordsPayments } from '@coffer/contract';
 import { messageOf } from '../api/message-of';
 import { AsOfService } from '../company/as-of.service';
 import { AmountPipe, DayPipe } from '../figures/amount.pipe';
+import { isOwnTab, type OwnTab } from '../kinds/view-kind';
+import { viewKindOf } from '../kinds/view-kinds';
 import { SessionService } from '../session/session.service';
 import { EntriesTab } from './entries-tab';
 import { HistoryTab } from './history-tab';
@@ -116,10 +119,18 @@ export class InstrumentPage {
 
   /** Changes are tried of loans, redemptions of bonds. */
   protected tabsOf({ read }: OpenInstrument): readonly (readonly [string, string])[] {
-    const { kind } = read.document;
-    const apart: readonly string[] =
-      kind === 'bond' ? ['try'] : ['redeem', 'methods', ...(kind === 'loan' ? [] : ['try', 'fund'])];
-    return this.tabs.filter(([place]) => !apart.includes(place));
+    const { tabs } = viewKindOf(read.document);
+    return this.tabs.filter(([place]) => !isOwnTab(place) || tabs.includes(place));
+  }
+
+  /** Whether an instrument has a view that only some have. */
+  protected has({ read }: OpenInstrument, tab: OwnTab): boolean {
+    return viewKindOf(read.document).tabs.includes(tab);
+  }
+
+  /** Whether payments of an instrument are recorded one by one. */
+  protected records({ read }: OpenInstrument): boolean {
+    return recordsPayments(read.document);
   }
 
   /** Terms were changed: the schedule they make is shown, with what was done. */

@@ -3,6 +3,7 @@ import type { CalendarDay, PositionFigure } from '@coffer/core';
 import { CompanyService } from '../company/company.service';
 import { unpaidName } from './unpaid-name';
 import { AmountPipe, DayPipe } from '../figures/amount.pipe';
+import { viewKindOf } from '../kinds/view-kinds';
 import type { OpenInstrument } from './instruments.service';
 import { isKnownOtherwise, nowText, standsOn } from './reported';
 
@@ -97,8 +98,7 @@ export class PositionPanel {
     const stands = this.at();
     const { figures: at, now } = stands;
     const { schedule } = this.instrument().read;
-    const bond = schedule.kind === 'bond';
-    const noCoupon = schedule.kind === 'bond' && schedule.terms.zeroCoupon;
+    const kind = viewKindOf(schedule);
     const line = (
       figure: PositionFigure,
       label: string,
@@ -113,16 +113,14 @@ export class PositionPanel {
     const some = (figure: PositionFigure, label: string): PositionLine[] =>
       at[figure] === 0 && now[figure] === 0 ? [] : [line(figure, label)];
     return [
-      line('outstanding', bond ? 'Face' : 'Outstanding'),
+      line('outstanding', kind.words.owed),
       ...some('unamortizedDiscount', 'less discount'),
       ...some('unamortizedPremium', 'plus premium'),
       ...some('unamortizedIssueCosts', 'less issue costs'),
-      ...(bond || at.unamortizedIssueCosts + now.unamortizedIssueCosts !== 0
+      ...(kind.carriedApart || at.unamortizedIssueCosts + now.unamortizedIssueCosts !== 0
         ? [line('carrying', 'Carrying amount', { strong: true })]
         : []),
-      ...(noCoupon
-        ? []
-        : [line('accruedInterest', bond ? 'Accrued coupon' : 'Accrued interest', { tone: 'interest' })]),
+      ...(kind.accrues(schedule) ? [line('accruedInterest', kind.words.accrued, { tone: 'interest' })] : []),
       ...some('accruedFee', 'Accrued fee'),
       ...some('unpaidInterest', unpaidName(at)),
       line('current', 'Current portion'),

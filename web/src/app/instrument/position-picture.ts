@@ -1,4 +1,4 @@
-import { position, type CalendarDay, type Schedule } from '@coffer/core';
+import { position, rowCount, type CalendarDay, type Schedule } from '@coffer/core';
 import { showAmount, showDay } from '@coffer/contract';
 import { linesChart } from '../charts/lines-chart';
 import type { EChartsCoreOption } from '../charts/echarts';
@@ -22,8 +22,7 @@ export function positionPicture(
   on: CalendarDay,
 ): PositionPicture {
   const { digits } = schedule.terms;
-  const rows = schedule.kind === 'loan' ? schedule.length : schedule.rows.length;
-  const each = rows + 20 * schedule.terms.events.length;
+  const each = rowCount(schedule) + 20 * schedule.terms.events.length;
   const points = Math.max(6, Math.min(mostPoints, Math.floor(mostWork / (each + 1))));
   const step = Math.max(1, Math.ceil(monthEnds.length / points));
   const days = monthEnds.filter((_, at) => at % step === 0 || at === monthEnds.length - 1);

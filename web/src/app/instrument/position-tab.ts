@@ -13,10 +13,10 @@ import { Chart } from '../charts/chart';
 import { AsOfService } from '../company/as-of.service';
 import { FigureGrid } from '../figures/figure-grid';
 import type { GridChoice, GridColumn, GridRow } from '../figures/grid-model';
+import { viewKindOf } from '../kinds/view-kinds';
 import type { OpenInstrument } from './instruments.service';
 import { positionPicture } from './position-picture';
 import { isKnownOtherwise, nowText, standsOn, type Stands } from './reported';
-import { unpaidTitle } from './unpaid-name';
 
 interface MonthEnd {
   readonly on: CalendarDay;
@@ -116,13 +116,8 @@ export class PositionTab {
       ...figure('accruedInterest', 'Accrued', 'interest'),
       cell: (end) => told(end, ({ accruedInterest, accruedFee }) => accruedInterest + accruedFee),
     };
-    const line = schedule.kind === 'loan' && schedule.terms.creditLine !== undefined;
-    const costsAside = line && schedule.terms.issueCosts ? [figure('deferredCosts', 'Costs deferred')] : [];
-    const overpaid =
-      schedule.kind === 'loan' && schedule.overpaid.some((amount) => amount > 0)
-        ? [figure('overpaid', 'Overpaid')]
-        : [];
-    const bond = schedule.kind === 'bond';
+    const kind = viewKindOf(schedule);
+    const unpaid = kind.unpaidTitle(schedule);
     const unamortized: GridColumn<MonthEnd> = {
       key: 'unamortized',
       title: 'Unamortized',
@@ -139,14 +134,14 @@ export class PositionTab {
         track: '120px',
         cell: ({ on, asKnownNow }) => (asKnownNow ? 'as known now' : showDay(on)),
       },
-      figure('outstanding', bond ? 'Face' : 'Outstanding'),
-      ...(bond ? [unamortized, figure('carrying', 'Carrying')] : []),
+      figure('outstanding', kind.words.owed),
+      ...(kind.carriedApart ? [unamortized, figure('carrying', 'Carrying')] : []),
       accrued,
-      ...(schedule.kind === 'bond' ? [] : [figure('unpaidInterest', unpaidTitle(schedule))]),
+      ...(unpaid === undefined ? [] : [figure('unpaidInterest', unpaid)]),
       figure('current', 'Current'),
       figure('nonCurrent', 'Non-current'),
-      ...costsAside,
-      ...overpaid,
+      ...(kind.costsDeferred(schedule) ? [figure('deferredCosts', 'Costs deferred')] : []),
+      ...(kind.overpays(schedule) ? [figure('overpaid', 'Overpaid')] : []),
     ];
   });
 

@@ -7,7 +7,7 @@ import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatSelectModule } from '@angular/material/select';
 import { formatAmount, formatDay, loanRows, minorUnits, parseDay, type LoanRow } from '@coffer/core';
-import { showAmount, showDay, showDecimal } from '@coffer/contract';
+import { recordsPayments, showAmount, showDay, showDecimal } from '@coffer/contract';
 import { ApiRefusal, newKey } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { CompanyService } from '../company/company.service';
@@ -114,7 +114,7 @@ export class RecordPaymentDialog {
   /** Unrecorded payments from a few before the open period on, those of the open period first in mind. */
   private duePayments(): DuePayment[] {
     const { schedule } = this.instrument.read;
-    if (schedule.kind !== 'loan') return [];
+    if (!recordsPayments(schedule)) return [];
     const { terms, settings } = schedule;
     // What a payment recorded in part still lacks of what was agreed.
     const lacks = (row: LoanRow): number => {

@@ -1,11 +1,11 @@
+import '@angular/compiler';
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { parseDay, position, type CalendarDay, type Schedule } from '@coffer/core';
 import { readInstrument, showAmount } from '@coffer/contract';
 import { describe, expect, it } from 'vitest';
 import type { GridCell, GridRow } from '../figures/grid-model';
-import { bondScheduleModel } from './bond-schedule-model';
-import { loanScheduleModel } from './loan-schedule-model';
+import { viewKindOf } from '../kinds/view-kinds';
 import { asOfBand, type Moment, type ScheduleModel, type ScheduleRow } from './schedule-model';
 
 const day = (text: string): CalendarDay => parseDay(text) as CalendarDay;
@@ -18,8 +18,7 @@ function demo(file: string, more: object = {}): Schedule {
 }
 
 const october: Moment = { on: day('2026-10-31'), openFrom: day('2026-10-01'), openTo: day('2026-10-31') };
-const model = (schedule: Schedule, at = october): ScheduleModel =>
-  schedule.kind === 'loan' ? loanScheduleModel(schedule, at) : bondScheduleModel(schedule, at);
+const model = (schedule: Schedule, at = october): ScheduleModel => viewKindOf(schedule).model(schedule, at);
 
 function textOf(of: ScheduleModel, row: GridRow<ScheduleRow>, key: string): string {
   const column = of.columns.find((candidate) => candidate.key === key);
@@ -56,7 +55,7 @@ describe('the period end among the rows', () => {
           expect(at).toBeGreaterThanOrEqual(0);
           const dateOf = (row: GridRow<ScheduleRow>): number => {
             if (row.type !== 'item') return on;
-            return schedule.kind === 'loan'
+            return schedule.kind !== 'bond'
               ? (schedule.date[row.item.index] as number)
               : (schedule.rows[row.item.index]?.due ?? 0);
           };
@@ -64,7 +63,7 @@ describe('the period end among the rows', () => {
           expect(rows.slice(at + 1).every((row) => dateOf(row) > on)).toBe(true);
           const band = rows[at];
           const { accruedInterest, carrying } = position(schedule, on);
-          const told = schedule.kind === 'loan' ? accruedInterest : carrying;
+          const told = schedule.kind !== 'bond' ? accruedInterest : carrying;
           expect(band?.type === 'band' && band.text).toContain(showAmount(told, 2));
         },
       ),
@@ -114,7 +113,7 @@ describe('the picture', () => {
       const { pictures } = model(schedule);
       const picture = pictures.find(({ name }) => name === 'Each payment') ?? pictures[0];
       const payments =
-        schedule.kind === 'loan'
+        schedule.kind !== 'bond'
           ? schedule.n.filter((n) => n > 0).length
           : schedule.rows.filter(({ n }) => n > 0).length;
       expect(picture?.rows, file).toHaveLength(payments);

@@ -16,12 +16,12 @@ import { Router } from '@angular/router';
 import {
   addMonths,
   explainPosition,
+  kindOf,
   parseDay,
   type CalendarDay,
   type Explanation,
   type FigureLink,
   type PositionFigure,
-  type Schedule,
 } from '@coffer/core';
 import { Chart } from '../charts/chart';
 import { AsOfService } from '../company/as-of.service';
@@ -29,10 +29,9 @@ import { CompanyService } from '../company/company.service';
 import { ExplainPanel } from '../explain/explain-panel';
 import { FigureGrid } from '../figures/figure-grid';
 import type { GridChoice, GridRow } from '../figures/grid-model';
-import { bondScheduleModel } from './bond-schedule-model';
+import { viewKindOf } from '../kinds/view-kinds';
 import { DayEntriesDialog, type DayOfEntries } from './day-entries.dialog';
 import type { OpenInstrument } from './instruments.service';
-import { loanScheduleModel } from './loan-schedule-model';
 import { PositionPanel } from './position-panel';
 import { StretchTotals } from './stretch-totals';
 import { standsOn } from './reported';
@@ -67,6 +66,7 @@ export class ScheduleTab {
   private readonly grid = viewChild<FigureGrid<ScheduleRow>>(FigureGrid);
 
   protected readonly schedule = computed(() => this.instrument().read.schedule);
+  private readonly rowDays = computed(() => kindOf(this.schedule()).rowDays(this.schedule()));
   protected readonly on = computed(() => parseDay(this.asOf.date()) as CalendarDay);
   protected readonly model = computed(() => {
     const openTo = parseDay(this.company.openEnd() ?? this.asOf.date()) as CalendarDay;
@@ -78,9 +78,7 @@ export class ScheduleTab {
       reported: version === undefined ? undefined : figures,
     };
     const schedule = this.schedule();
-    return schedule.kind === 'loan'
-      ? loanScheduleModel(schedule, moment)
-      : bondScheduleModel(schedule, moment);
+    return viewKindOf(schedule).model(schedule, moment);
   });
   /** Picture that was chosen; kept from instrument to instrument. */
   protected readonly pictureName = signal('');
@@ -132,7 +130,7 @@ export class ScheduleTab {
   }
 
   protected onLook(row: GridRow<ScheduleRow> | undefined): void {
-    this.looked = row?.type === 'item' ? dayOfRow(this.schedule(), row.item.index) : undefined;
+    this.looked = row?.type === 'item' ? this.rowDays()[row.item.index] : undefined;
     const at = row?.type === 'item' ? this.picture().rows.indexOf(row.item.index) : -1;
     this.markedBar.set(at < 0 ? undefined : at);
   }
@@ -179,9 +177,4 @@ export class ScheduleTab {
     const how = this.model().explain(index, column);
     if (how) this.explained.set({ how, row, column });
   }
-}
-
-/** The day of a schedule's row. */
-function dayOfRow(schedule: Schedule, index: number): CalendarDay | undefined {
-  return schedule.kind === 'loan' ? schedule.date[index] : schedule.rows[index]?.due;
 }

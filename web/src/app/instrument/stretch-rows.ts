@@ -8,7 +8,6 @@ import {
   type CalendarDay,
   type Explanation,
   type LoanSchedule,
-  type Schedule,
   type TotalledBondColumn,
   type TotalledColumn,
 } from '@coffer/core';
@@ -41,11 +40,6 @@ export interface StretchRows {
   explain(key: string, from: number, end: number): Explanation;
 }
 
-/** The rows of a schedule. */
-export function stretchRows(schedule: Schedule): StretchRows {
-  return schedule.kind === 'loan' ? loanRows(schedule) : bondRows(schedule);
-}
-
 const loanColumns: readonly StretchColumn[] = [
   { key: 'payment', name: 'payment' },
   { key: 'interest', name: 'interest' },
@@ -62,28 +56,43 @@ const lineColumns: readonly StretchColumn[] = [
   { key: 'principal', name: 'at maturity', seldom: true },
 ];
 
-function loanRows(schedule: LoanSchedule): StretchRows {
+/** The rows of a loan. */
+export function loanStretchRows(schedule: LoanSchedule): StretchRows {
+  return {
+    ...rowsOf(schedule),
+    numbered: 'payments',
+    columns: loanColumns,
+    count: (from, end) => paymentsMade(schedule, from, end),
+  };
+}
+
+/** The rows of a credit line, which counts its bills. */
+export function lineStretchRows(schedule: LoanSchedule): StretchRows {
+  return {
+    ...rowsOf(schedule),
+    numbered: 'bills',
+    columns: lineColumns,
+    count: (from, end) => schedule.n.subarray(from, end).filter((number) => number > 0).length,
+  };
+}
+
+function rowsOf(schedule: LoanSchedule): Omit<StretchRows, 'numbered' | 'columns' | 'count'> {
   const { terms, length, date, n, closing } = schedule;
   return {
     length,
     begins: terms.start,
     digits: terms.digits,
-    numbered: terms.creditLine ? 'bills' : 'payments',
     closes: 'closing',
-    columns: terms.creditLine ? lineColumns : loanColumns,
     day: (row) => date[row] as number,
     number: (row) => n[row] as number,
-    count: (from, end) =>
-      terms.creditLine
-        ? n.subarray(from, end).filter((number) => number > 0).length
-        : paymentsMade(schedule, from, end),
     total: (key, from, end) => totalOf(schedule, key as TotalledColumn, from, end),
     closing: (end) => (end > 0 ? (closing[end - 1] ?? 0) : terms.amount),
     explain: (key, from, end) => explainTotal(schedule, key as TotalledColumn, from, end),
   };
 }
 
-function bondRows(schedule: BondSchedule): StretchRows {
+/** The rows of a bond. */
+export function bondStretchRows(schedule: BondSchedule): StretchRows {
   const { terms, rows } = schedule;
   return {
     length: rows.length,

@@ -2,7 +2,8 @@ import '@angular/compiler';
 import { formatDay, interestExpense, parseDay, type LoanSchedule } from '@coffer/core';
 import { readInstrument } from '@coffer/contract';
 import { describe, expect, it } from 'vitest';
-import { stretchRows, type StretchRows } from './stretch-rows';
+import { viewKindOf } from '../kinds/view-kinds';
+import type { StretchRows } from './stretch-rows';
 import { meantRow, offeredStretches, sumsOf, typedStretch } from './stretch-totals-model';
 
 const day = (text: string): number => parseDay(text) as number;
@@ -24,7 +25,7 @@ function schedule(): LoanSchedule {
 }
 
 describe('totals of a stretch', () => {
-  const loan = stretchRows(schedule());
+  const loan = viewKindOf(schedule()).stretchRows(schedule());
   const sum = (rows: StretchRows, from: number, end: number): Record<string, number> => {
     const { count, totals, closing } = sumsOf(rows, { from, end });
     return { ...totals, count, closing };
@@ -91,7 +92,8 @@ describe('totals of a stretch', () => {
       yield: '10%',
       rounding: { interest: 'unit' },
     });
-    const bond = stretchRows((reading as Extract<typeof reading, { ok: true }>).instrument.schedule);
+    const { schedule: issued } = (reading as Extract<typeof reading, { ok: true }>).instrument;
+    const bond = viewKindOf(issued).stretchRows(issued);
     const whole = sum(bond, 0, bond.length);
     expect([whole['count'], whole['coupon'], whole['closing']]).toEqual([10, 4_000_000, 10_000_000]);
     expect([whole['expense'], whole['amortization']]).toEqual([4_772_200, 772_200]);

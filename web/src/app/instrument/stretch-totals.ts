@@ -3,7 +3,7 @@ import { FormsModule } from '@angular/forms';
 import type { Explanation, Schedule } from '@coffer/core';
 import { showAmount } from '@coffer/contract';
 import { CompanyService } from '../company/company.service';
-import { stretchRows } from './stretch-rows';
+import { viewKindOf } from '../kinds/view-kinds';
 import { meantRow, offeredStretches, sumsOf, typedStretch } from './stretch-totals-model';
 
 /** A total: its name, its amount, and the column it sums up where it is one. */
@@ -88,7 +88,7 @@ export class StretchTotals {
   /** How a total is made. */
   readonly explain = output<Explanation>();
   private readonly company = inject(CompanyService);
-  protected readonly rows = computed(() => stretchRows(this.schedule()));
+  protected readonly rows = computed(() => viewKindOf(this.schedule()).stretchRows(this.schedule()));
   protected readonly place = signal('');
   protected readonly lost = signal(false);
   protected readonly typed = signal('');

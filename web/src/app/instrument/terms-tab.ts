@@ -1,17 +1,21 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { parseDay } from '@coffer/core';
-import { eventFacts, showDay, showDecimal, termFacts, type InstrumentDocument } from '@coffer/contract';
+import {
+  eventFacts,
+  recordsPayments,
+  showDay,
+  showDecimal,
+  termFacts,
+  type InstrumentDocument,
+} from '@coffer/contract';
 import { newKey } from '../api/api-client';
 import { AsOfService } from '../company/as-of.service';
 import { DayPipe } from '../figures/amount.pipe';
 import { PaymentsService } from '../payments/payments.service';
 import { SessionService } from '../session/session.service';
-import { fillForm } from '../terms/form/form-of-document';
-import { termsForm } from '../terms/form/terms-form';
 import { Timeline } from '../terms/timeline/timeline';
-import { stretchSpans } from '../terms/timeline/stretch-spans';
-import { timelineModel } from '../terms/timeline/timeline-model';
+import { viewKindOf } from '../kinds/view-kinds';
 import type { OpenInstrument } from './instruments.service';
 import { ReasonDialog, type Reasoned } from './reason.dialog';
 
@@ -98,10 +102,7 @@ export class TermsTab {
   /** The agreement drawn on its life, as it is composed. */
   protected readonly life = computed(() => {
     const { document, schedule } = this.instrument().read;
-    if (document.kind === 'bond' || schedule.kind !== 'loan') return undefined;
-    const form = termsForm();
-    fillForm(form, document);
-    return timelineModel(form.getRawValue().loan, stretchSpans(schedule), document.kind === 'credit-line');
+    return viewKindOf(document).timeline(document, schedule);
   });
   protected readonly terms = computed(() => termFacts(this.instrument().read.document));
   /** Events but payments recorded, which stand by themselves. */
@@ -133,14 +134,14 @@ export class TermsTab {
 }
 
 function withoutPayments(document: InstrumentDocument): InstrumentDocument {
-  if (document.kind === 'bond') return document;
+  if (!recordsPayments(document)) return document;
   const events = (document.events ?? []).filter(({ type }) => type !== 'paid');
   return { ...document, events } as InstrumentDocument;
 }
 
 /** What is recorded by due date, in its order; a payment made in parts stands once. */
 function recordedIn(document: InstrumentDocument): Recorded[] {
-  if (document.kind === 'bond') return [];
+  if (!recordsPayments(document)) return [];
   const made = new Map<string, string[]>();
   for (const event of document.events ?? []) {
     if (event.type !== 'paid') continue;

@@ -16,6 +16,8 @@ import {
 } from '@coffer/core';
 import {
   type FundDocument,
+  claimsToBeFund,
+  isOwed,
   readDocument,
   type RegisterRow,
   type RegisterView,
@@ -194,9 +196,9 @@ export class RegisterPage {
 }
 
 function readFund(document: unknown): FundDocument | undefined {
-  if ((document as { kind?: unknown } | null)?.kind !== 'fund') return undefined;
+  if (!claimsToBeFund(document)) return undefined;
   const reading = readDocument(document);
-  return reading.ok && 'fund' in reading ? reading.fund.document : undefined;
+  return reading.ok && !isOwed(reading.document) ? reading.document : undefined;
 }
 
 function faultLines(error: unknown): string[] {

@@ -1,10 +1,11 @@
 import { showDay } from '@coffer/contract';
 import { readDay } from '../typed/typed-day';
-import { bondEventForm, type TypedBond, type TypedBondEvent } from './form/bond-form';
-import { eventForm, type EventType, type TypedEvent } from './form/event-form';
+import { viewKindOf } from '../kinds/view-kinds';
+import type { TypedBond, TypedBondEvent } from './form/bond-form';
+import type { EventType, TypedEvent } from './form/event-form';
 import type { TypedLoan } from './form/loan-form';
-import { stretchForm, type TypedStretch } from './form/stretch-form';
-import { termsForm, type EnteredKind, type TypedTerms } from './form/terms-form';
+import type { TypedStretch } from './form/stretch-form';
+import type { EnteredKind, TypedTerms } from './form/terms-form';
 
 /** A common agreement to begin from: what it is, and how it fills the form; amounts and dates stay as typed. */
 export interface StartingPoint {
@@ -178,25 +179,7 @@ export const startingPoints: readonly StartingPoint[] = [
 
 /** What a form holds once it begins from an agreement; amounts, rates and dates stay as typed. */
 export function begunFrom(point: StartingPoint, typed: TypedTerms): TypedTerms {
-  const empty = termsForm().getRawValue();
-  if (point.kind === 'bond') {
-    const { face, issued, matures, coupon, price, yield: marketYield } = typed.bond;
-    const kept = { face, issued, matures, coupon, price, yield: marketYield };
-    const events = (point.bondEvents ?? []).map((event) => bondEventForm(event).getRawValue());
-    return { ...typed, kind: 'bond', bond: { ...empty.bond, ...kept, ...point.bond, events } };
-  }
-  const { amount, start, rate, first } = typed.loan;
-  const loan = {
-    ...empty.loan,
-    amount,
-    start,
-    rate,
-    first,
-    ...point.loan,
-    stretches: (point.stretches ?? []).map((stretch) => stretchForm(stretch).getRawValue()),
-    events: (point.events ?? []).map((event) => eventForm(event).getRawValue()),
-  };
-  return { ...typed, kind: point.kind, loan };
+  return viewKindOf(point).form.begun(point, typed);
 }
 
 /**

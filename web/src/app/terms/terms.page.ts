@@ -44,7 +44,7 @@ import { begunFrom, firstDayOfEvent, startingPoints, type StartingPoint } from '
 import { Timeline, type TimelineAct } from './timeline/timeline';
 import { carryOut } from './timeline/carry-out';
 import type { LifeSpans } from './timeline/stretch-spans';
-import { timelineModel } from './timeline/timeline-model';
+import { viewKindOf } from '../kinds/view-kinds';
 
 /** The stretches of a loan that has no schedule yet. */
 const nowhere: LifeSpans = { spans: [], renewals: [] };
@@ -112,15 +112,13 @@ export class TermsPage {
   protected readonly typed = this.read.typed;
   /** How many stretches a season has, the last of which can be repeated. */
   protected readonly season = computed(() => seasonOf(this.typed().loan.stretches.map(({ type }) => type)));
-  protected readonly pointsOfKind = computed(() => {
-    const bond = this.typed().kind === 'bond';
-    return startingPoints.filter(({ kind }) => (kind === 'bond') === bond);
-  });
-  protected readonly line = computed(() => this.typed().kind === 'credit-line');
+  /** How the kind that is chosen is typed. */
+  protected readonly view = computed(() => viewKindOf(this.typed()));
+  protected readonly pointsOfKind = computed(() =>
+    startingPoints.filter(({ kind }) => this.view().form.offers.includes(kind)),
+  );
   protected readonly life = computed(() =>
-    this.typed().kind === 'bond'
-      ? undefined
-      : timelineModel(this.typed().loan, this.made()?.life ?? nowhere, this.line()),
+    this.view().form.timeline(this.typed(), this.made()?.life ?? nowhere),
   );
 
   constructor() {

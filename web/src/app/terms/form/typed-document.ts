@@ -1,8 +1,7 @@
 import { documentVersion, type Fault } from '@coffer/contract';
-import { bondPart } from './bond-part';
+import { viewKindOf } from '../../kinds/view-kinds';
 import type { KeptEvent } from './events-part';
 import { FieldReader, present } from '../../typed/field-reader';
-import { creditLinePart, loanPart } from './loan-part';
 import type { TypedTerms } from './terms-form';
 
 /** What was typed as an instrument document, with what could not be read, by the document's keys. */
@@ -31,7 +30,7 @@ export function typedDocument(
     agreement: typed.agreement.trim() || undefined,
     currency,
   };
-  const rest = partOf(typed, currency, read, kept);
+  const rest = viewKindOf(typed).form.part(typed, currency, read, kept);
   const missing = read.missing.filter((key) => !(key === 'rate.annual' && mayLackRate(typed)));
   return {
     document: present({ ...head, ...rest.entries }),
@@ -39,17 +38,6 @@ export function typedDocument(
     missing,
     eventKeys: rest.eventKeys,
   };
-}
-
-function partOf(
-  typed: TypedTerms,
-  currency: string,
-  read: FieldReader,
-  kept: readonly KeptEvent[],
-): { entries: Record<string, unknown>; eventKeys: readonly string[] } {
-  if (typed.kind === 'loan') return loanPart(typed.loan, currency, read, kept);
-  if (typed.kind === 'credit-line') return creditLinePart(typed.loan, read, kept);
-  return bondPart(typed.bond, read);
 }
 
 /** A rate that follows an index from the start needs no agreed rate before its first fixing. */

@@ -12,7 +12,7 @@ export function workedOutOfBond(
   typed: TypedTerms['bond'],
   made: SchedulePreview | undefined,
 ): string {
-  if (made?.kind !== 'bond' || typed[of].trim() !== '') return '';
+  if (!made || typed[of].trim() !== '') return '';
   const text = of === 'price' ? made.price : (made.yield ?? made.effectiveRate)?.replace('%', '');
   return text === undefined ? '' : `worked out: ${Number(text).toFixed(6)}${of === 'yield' ? '%' : ''}`;
 }

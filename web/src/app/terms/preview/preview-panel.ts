@@ -4,8 +4,9 @@ import { showText, showDay, showDecimal } from '@coffer/contract';
 import { Chart } from '../../charts/chart';
 import { splitChart } from '../../charts/split-chart';
 import { FigureGrid } from '../../figures/figure-grid';
-import type { GridColumn, GridRow } from '../../figures/grid-model';
+import type { GridRow } from '../../figures/grid-model';
 import { accountName } from '../../journal/account-names';
+import { viewKindOf } from '../../kinds/view-kinds';
 import type { PreviewLine, PreviewRow, SchedulePreview } from './schedule-preview';
 import { CompanyService } from '../../company/company.service';
 
@@ -29,39 +30,10 @@ export class PreviewPanel {
   /** What is left at the end is to be paid with the last payment. */
   readonly paidAtEnd = output();
 
-  protected readonly facts = computed((): (readonly [string, string])[] => {
-    const made = this.schedule();
-    const money = (text: string | null | undefined): string => showDecimal(text ?? '');
-    if (made.kind === 'bond') {
-      return bondFacts(made);
-    }
-    const { totals, purchase, left, clears } = made;
-    const added = Number(totals['addedInterest'] ?? 0) > 0;
-    const interest = ['Total interest', money(totals['interest'])] as const;
-    if (made.kind === 'credit-line') {
-      return [
-        ['Bills', String(made.paymentCount ?? '')],
-        interest,
-        ...(totals['fee'] ? [['Unused fee', money(totals['fee'])] as const] : []),
-        ...(left ? [['Owed at the end', money(left)] as const] : []),
-        ...(!left && totals['drawn'] && clears ? [['Clears', showDay(clears)] as const] : []),
-      ];
-    }
-    return [
-      ...(made.regularPayment ? [['Payment', money(made.regularPayment)] as const] : []),
-      ['Payments', String(made.paymentsMade ?? '')],
-      ['Last payment', money(made.finalPayment)],
-      interest,
-      ...(added ? [['Interest added', money(totals['addedInterest'])] as const] : []),
-      ...(purchase ? [['Finance cost', money(purchase.financeCost)] as const] : []),
-      ...(left
-        ? [['Left at the end', money(left)] as const]
-        : [['Clears', clears ? showDay(clears) : 'not cleared'] as const]),
-    ];
-  });
-
-  /** Whether a bond pays coupons. */
-  protected readonly pays = computed(() => Number(this.schedule().totals['coupon']) !== 0);
+  private readonly kind = computed(() => viewKindOf(this.schedule()).preview);
+  protected readonly facts = computed(() => this.kind().facts(this.schedule()));
+  protected readonly legend = computed(() => this.kind().legend(this.schedule()));
+  protected readonly showsIssue = computed(() => this.kind().showsIssue);
   protected readonly holding = computed(() => this.schedule().proofs.filter((proof) => proof.holds).length);
   /** What its author should know; fixings still to come are told of together. */
   protected readonly notices = computed((): { text: string; left: boolean }[] => {
@@ -85,7 +57,8 @@ export class PreviewPanel {
   );
 
   protected readonly option = computed(() => {
-    const { kind, rows } = this.schedule();
+    const { rows } = this.schedule();
+    const kind = this.kind();
     const minor = (text: unknown): number => Math.round(Number(text) * 10 ** this.digits());
     const drawn = rows.filter((row) => row['n'] !== null && row['n'] !== 0);
     // What was paid late, or between payments, stands with the payment before it: no bar is missing where money moved.
@@ -95,105 +68,18 @@ export class PreviewPanel {
       if (row['n'] !== null && row['n'] !== 0) latest = row;
       else if (latest) between.set(latest, [...(between.get(latest) ?? []), row]);
     }
-    const bars = drawn.map((row) => {
-      const label = `${row['n'] ?? ''} · ${showDay(String(row['due']))}`;
-      if (kind !== 'bond') {
-        const paid = [row, ...(between.get(row) ?? [])];
-        const sum = (of: (each: PreviewRow) => number): number =>
-          paid.reduce((total, each) => total + of(each), 0);
-        const lower = sum((each) => minor(each['principal']) + minor(each['extra']));
-        const upper = sum((each) => Math.max(0, minor(each['payment']) - minor(each['principal'])));
-        return { label, lower, upper };
-      }
-      const amortized = minor(row['amortization']);
-      const lower = amortized < 0 ? minor(row['expense']) : minor(row['expense']) - amortized;
-      return { label, lower, upper: Math.abs(amortized), line: minor(row['closing']) };
-    });
-    const names = kind !== 'bond' ? (['principal', 'interest'] as const) : (['coupon', 'amortized'] as const);
-    return splitChart(bars, bars.length, names, this.digits());
+    const bars = drawn.map((row) => ({
+      label: `${row['n'] ?? ''} · ${showDay(String(row['due']))}`,
+      ...kind.bar(row, between.get(row) ?? [], minor),
+    }));
+    return splitChart(bars, bars.length, kind.parts, this.digits());
   });
 
   protected readonly rows = computed((): GridRow<PreviewRow>[] =>
     this.schedule().rows.map((item, index) => ({ type: 'item', id: String(index), item })),
   );
 
-  protected readonly columns = computed((): GridColumn<PreviewRow>[] => {
-    const line = this.schedule().kind === 'credit-line';
-    const figure = (key: string, title: string, tone?: 'principal' | 'interest'): GridColumn<PreviewRow> => ({
-      key,
-      title,
-      align: 'right',
-      track: 'minmax(64px, 1fr)',
-      ...(tone && { tone }),
-      cell: (row) => {
-        const text = String(row[key] ?? '');
-        // What a line is repaid between its bills stands where principal does, as on the instrument's page.
-        if (key === 'principal' && line && Number(row['extra']) !== 0)
-          return showDecimal(String(row['extra']));
-        return !standing.includes(key) && Number(text) === 0 ? '–' : showDecimal(text);
-      },
-    });
-    const head: GridColumn<PreviewRow>[] = [
-      { key: 'n', title: 'No.', align: 'right', track: '36px', cell: (row) => String(row['n'] ?? '') },
-      { key: 'due', title: 'Due', align: 'left', track: '106px', cell: (row) => showDay(String(row['due'])) },
-    ];
-    if (this.schedule().kind === 'bond') {
-      return [
-        ...head,
-        ...(this.pays() ? [figure('coupon', 'Coupon', 'principal')] : []),
-        figure('expense', 'Expense', 'interest'),
-        figure('amortization', 'Amortized'),
-        figure('unamortized', 'Unamortized'),
-        figure('closing', 'Carrying'),
-      ];
-    }
-    const anyExtra = !line && Number(this.schedule().totals['extra']) !== 0;
-    const { drawn, addedInterest, fee } = this.schedule().totals;
-    const anyUnpaid = this.schedule().rows.some((row) => row['unpaidInterest'] !== undefined);
-    const more = [
-      ...(anyExtra ? [figure('extra', 'Extra')] : []),
-      ...(drawn ? [figure('drawn', 'Drawn')] : []),
-      ...(addedInterest ? [figure('addedInterest', 'Added')] : []),
-      ...(anyUnpaid ? [figure('unpaidInterest', 'Unpaid')] : []),
-      ...(fee ? [figure('fee', 'Unused fee')] : []),
-    ];
-    return [
-      ...head,
-      // With more to show, what a row opens with is read off the row before.
-      ...(more.length === 0 ? [figure('opening', 'Opening')] : []),
-      figure('payment', 'Payment'),
-      figure('interest', 'Interest', 'interest'),
-      figure('principal', line ? 'Repaid' : 'Principal', 'principal'),
-      ...more,
-      figure('closing', 'Closing'),
-    ];
-  });
-}
-
-/** What a bond brings and costs. */
-function bondFacts(made: SchedulePreview): (readonly [string, string])[] {
-  const money = (text: string | undefined): string => showDecimal((text ?? '').replace('-', ''));
-  const rate = (text: string | undefined): string => `${trimmed((text ?? '').replace('%', ''), 4)}%`;
-  const premium = made.discount?.startsWith('-') ?? false;
-  return [
-    ['Price', trimmed(made.price ?? '', 4)],
-    ['Yield', rate(made.yield ?? made.effectiveRate)],
-    ...(made.yield === undefined ? [] : [['Rate net of costs', rate(made.effectiveRate)] as const]),
-    ['Proceeds', money(made.proceeds)],
-    ...(made.accruedReceived === undefined
-      ? []
-      : [['Of it accrued coupon', money(made.accruedReceived)] as const]),
-    [premium ? 'Premium' : 'Discount', `${money(made.discount)} · ${made.discountOfFace} of face`],
-    ['Expense in all', money(made.totals['expense'])],
-  ];
-}
-
-/** Columns that stand at a balance, zero included. */
-const standing: readonly string[] = ['opening', 'closing', 'unamortized'];
-
-function trimmed(decimal: string, places: number): string {
-  const [whole = '', decimals = ''] = decimal.split('.');
-  return `${whole}.${decimals.slice(0, places).padEnd(2, '0')}`;
+  protected readonly columns = computed(() => this.kind().columns(this.schedule()));
 }
 
 function shownOrNothing(amount: string): string {

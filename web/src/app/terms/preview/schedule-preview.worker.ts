@@ -1,5 +1,5 @@
 import { stretchSpans } from '../timeline/stretch-spans';
-import { entriesJson, readInstrument, scheduleJson } from '@coffer/contract';
+import { entriesJson, readInstrument, recordsPayments, scheduleJson } from '@coffer/contract';
 import {
   formatAmount,
   issueEntry,
@@ -19,8 +19,7 @@ import type {
 function issueLines(schedule: Schedule): readonly PreviewLine[] {
   const entry = issueEntry(schedule);
   if (!entry) return [];
-  const [published] = entriesJson([entry], schedule.terms.digits) as { lines: PreviewLine[] }[];
-  return published?.lines ?? [];
+  return entriesJson([entry], schedule.terms.digits).flatMap(({ lines }) => lines);
 }
 
 function lifeOf(schedule: LoanSchedule): LoanLife {
@@ -51,10 +50,10 @@ function answer({ number, document }: PreviewQuestion): PreviewAnswer {
       ok: true,
       schedule: {
         ...(scheduleJson(schedule) as unknown as SchedulePreview),
-        ...(schedule.kind === 'loan' && { paymentsMade: paymentsMade(schedule) }),
+        ...(recordsPayments(schedule) && { paymentsMade: paymentsMade(schedule) }),
       },
       issue: issueLines(schedule),
-      ...(schedule.kind === 'loan' && { life: lifeOf(schedule) }),
+      ...(recordsPayments(schedule) && { life: lifeOf(schedule) }),
     };
   } catch (error) {
     const message = error instanceof Error ? error.message : String(error);

@@ -1,0 +1,37 @@
+import { formatDay, formatPercent, lastDay, type BondSchedule } from '@coffer/core';
+import { frequencyInWords } from '../../words/frequency.ts';
+import { debtPositionJson } from '../debt-position-json.ts';
+import type { DocumentKind } from '../document-kind.ts';
+import type { BondDocument } from './bond-document.ts';
+import { bondEvents, bondFacts } from './bond-facts.ts';
+import { bondScheduleJson } from './bond-schedule-json.ts';
+import { bondTermsOf } from './bond-terms-of.ts';
+import { bondIssueFacts } from './bond-issue-facts.ts';
+
+/** Documents of bonds. */
+export const bondDocumentKind: DocumentKind<BondDocument, BondSchedule> = {
+  recordsPayments: false,
+  termsOf: bondTermsOf,
+  unmatched: () => [],
+  json: bondScheduleJson,
+  positionJson: debtPositionJson,
+  facts: bondFacts,
+  events: bondEvents,
+  issue: bondIssueFacts,
+  notices: () => [],
+  summary(document, schedule) {
+    const { terms } = schedule;
+    const every = frequencyInWords(terms.every);
+    const serial = terms.instalments.length > 0 ? ', by instalments' : '';
+    return {
+      class: document.class ?? 'bond',
+      pattern: terms.zeroCoupon
+        ? `no coupon, yield ${every}${serial}`
+        : `coupon ${formatPercent(terms.couponRate)} ${every}${serial}`,
+      rate: `${schedule.rates.effective.times(100).toFixed(2)}%`,
+      rateNote: terms.method === 'straight-line' ? 'straight-line' : 'effective',
+      matures: formatDay(lastDay(schedule)),
+      borrowed: terms.face,
+    };
+  },
+};

@@ -1,0 +1,47 @@
+import type { AnySchedule, CalendarDay, Schedule } from '@coffer/core';
+import type { InstrumentClass } from '../api/views.ts';
+import type { AmountReader } from '../document/amount-reader.ts';
+import type { RowRange } from '../document/row-range.ts';
+import type { Fault } from '../faults/fault.ts';
+import type { Fact } from '../words/fact.ts';
+
+/** An instrument in a line of the register. */
+export interface InstrumentSummary {
+  readonly class: InstrumentClass;
+  readonly pattern: string;
+  readonly rate: string;
+  readonly rateNote: string | null;
+  readonly matures: string | null;
+  /** Minor units. */
+  readonly borrowed: number;
+}
+
+/** What is asked of a document of any kind, and of the schedule that it makes. There is one object for each kind. */
+export interface AnyDocumentKind<Document, Of extends AnySchedule> {
+  /**
+   * The terms of a validated document, with what was left open worked out once nothing else is at fault. What does not
+   * fit together is told to the reader. Throws {@link TermsFault} where what is open cannot be worked out.
+   */
+  termsOf(document: Document, read: AmountReader): Of['terms'];
+  /** Payments recorded for days on which nothing falls due. */
+  unmatched(schedule: Of): Fault[];
+  /** The schedule in the published form; of a fund with the debt that it repays, where that is known. */
+  json(schedule: Of, range?: RowRange, debt?: Schedule): Record<string, unknown>;
+  /** The position on a day in the published form. */
+  positionJson(schedule: Of, on: CalendarDay, debt?: Schedule): Record<string, unknown>;
+}
+
+/** What is asked of a document of something owed. */
+export interface DocumentKind<Document, Of extends Schedule> extends AnyDocumentKind<Document, Of> {
+  /** Whether payments are recorded one by one, as they leave the bank. */
+  readonly recordsPayments: boolean;
+  /** The terms as a list for people. */
+  facts(document: Document): Fact[];
+  /** Dated events in words, in order of date. */
+  events(document: Document): Fact[];
+  /** What the issue came to; empty where there is nothing to tell. */
+  issue(schedule: Of): Fact[];
+  /** What did not go as the terms say, in sentences. */
+  notices(schedule: Of): string[];
+  summary(document: Document, schedule: Of, on: CalendarDay): InstrumentSummary;
+}

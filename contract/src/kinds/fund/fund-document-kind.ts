@@ -1,0 +1,13 @@
+import { fundPosition, type FundSchedule } from '@coffer/core';
+import type { AnyDocumentKind } from '../document-kind.ts';
+import type { FundDocument } from './fund-document.ts';
+import { fundPositionJson, fundScheduleJson } from './fund-schedule-json.ts';
+import { fundTermsOf } from './fund-terms-of.ts';
+
+/** Documents of sinking funds. */
+export const fundDocumentKind: AnyDocumentKind<FundDocument, FundSchedule> = {
+  termsOf: fundTermsOf,
+  unmatched: () => [],
+  json: fundScheduleJson,
+  positionJson: (schedule, on, debt) => fundPositionJson(schedule, fundPosition(schedule, on), debt),
+};

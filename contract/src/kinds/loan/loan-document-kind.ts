@@ -1,0 +1,28 @@
+import { solveUnknown, type LoanSchedule } from '@coffer/core';
+import { debtPositionJson } from '../debt-position-json.ts';
+import type { DocumentKind } from '../document-kind.ts';
+import type { LoanDocument } from './loan-document.ts';
+import { loanFacts } from './loan-facts.ts';
+import { loanScheduleJson } from './loan-schedule-json.ts';
+import { loanSummary } from './loan-summary.ts';
+import { loanTermsOf } from './loan-terms-of.ts';
+import { noticeText } from './notice-text.ts';
+import { rateAndEventFacts } from './rate-facts.ts';
+import { unmatchedPayments } from './unmatched-payments.ts';
+
+/** Documents of loans. */
+export const loanDocumentKind: DocumentKind<LoanDocument, LoanSchedule> = {
+  recordsPayments: true,
+  termsOf(document, read) {
+    const { terms, unknown } = loanTermsOf(document, read);
+    return unknown && read.faults.length === 0 ? solveUnknown(terms, unknown) : terms;
+  },
+  unmatched: unmatchedPayments,
+  json: loanScheduleJson,
+  positionJson: debtPositionJson,
+  facts: loanFacts,
+  events: rateAndEventFacts,
+  issue: () => [],
+  notices: (schedule) => schedule.notices.map((notice) => noticeText(schedule, notice)),
+  summary: loanSummary,
+};

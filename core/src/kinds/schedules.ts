@@ -1,0 +1,18 @@
+import type { BondSchedule } from '../bond/bond-schedule.ts';
+import type { BondTerms } from '../bond/bond-terms.ts';
+import type { FundSchedule } from '../fund/fund-schedule.ts';
+import type { FundTerms } from '../fund/fund-terms.ts';
+import type { LoanSchedule } from '../loan/loan-schedule.ts';
+import type { LoanTerms } from '../loan/loan-terms.ts';
+
+/** The terms and events of anything that is owed. */
+export type Instrument = LoanTerms | BondTerms;
+
+/** The terms of any kind. */
+export type AnyTerms = Instrument | FundTerms;
+
+/** The schedule of anything that is owed. */
+export type Schedule = LoanSchedule | BondSchedule;
+
+/** The schedule of any kind: of what is owed, or of a fund that repays it. */
+export type AnySchedule = Schedule | FundSchedule;
