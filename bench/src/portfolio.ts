@@ -33,7 +33,7 @@ export const payments = 360;
 const start = parseDay('2026-01-31') as number;
 
 /** So many loans of 360 payments. */
-const toTheCent = { step: 1, upward: false, ties: 'away-from-zero' } as const;
+const toTheCent = { step: 1, how: 'away-from-zero' } as const;
 
 export function benchLoans(loans: number): BenchLoan[] {
   const random = seeded(20261031);

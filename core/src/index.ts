@@ -1,7 +1,7 @@
 export * from './beyond-exact.ts';
 export * from './bond/bond-price.ts';
 export * from './bond/bond-rates.ts';
-export { bondStep, roundForBond } from './bond/bond-rounding.ts';
+export { exactMinor, grainsOf, interestStep, minorOf, toGrains, toMinor } from './money/rounding.ts';
 export * from './bond/bond-schedule.ts';
 export * from './bond/bond-terms.ts';
 export * from './bond/bond-walk.ts';

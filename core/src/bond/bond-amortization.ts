@@ -1,7 +1,7 @@
+import { exactMinor, toGrains } from '../money/rounding.ts';
 import { addRatios, multiplyRatios, ratio, type Ratio } from '../money/ratio.ts';
 import type { BondRates } from './bond-rates.ts';
 import { costsInRate, periodRate } from './bond-rates.ts';
-import { exactMinor, roundToGrains } from './bond-rounding.ts';
 import type { BondTerms } from './bond-terms.ts';
 import type { ContractualFlow } from './contractual-flows.ts';
 import { couponsPerYear, yearsWithin } from './coupon-periods.ts';
@@ -84,7 +84,7 @@ export class BondAmortization {
     const { years } = (this.flows[at] as ContractualFlow).period;
     const yearly = multiplyRatios(terms.couponRate, ratio(BigInt(years.num), BigInt(years.den)));
     const exactCoupon = multiplyRatios(exactMinor(terms, carried.face), yearly);
-    const coupon = roundToGrains(terms, exactCoupon);
+    const coupon = toGrains(terms, exactCoupon);
     const exactExpense = this.exactExpense(at, carried, even, coupon);
     if (at === this.flows.length - 1) {
       return { coupon, exactCoupon, exactExpense, discount: carried.discount, costs: carried.costs };
@@ -110,7 +110,7 @@ export class BondAmortization {
   }
 
   private rounded(exact: Ratio): bigint {
-    return roundToGrains(this.terms, exact);
+    return toGrains(this.terms, exact);
   }
 
   /** What is owed × the rate of a period, unrounded. */

@@ -1,6 +1,6 @@
+import { grainsOf, interestStep, minorOf, toMinor } from '../money/rounding.ts';
 import { formatDay } from '../calendar/calendar-day.ts';
 import { exactProof, type Proof } from '../proofs/proof.ts';
-import { bondGrains, bondMinor, bondStep, roundForBond } from './bond-rounding.ts';
 import { lastCouponRow, type BondRow, type BondSchedule } from './bond-schedule.ts';
 import { couponsPerYear } from './coupon-periods.ts';
 
@@ -13,10 +13,10 @@ type Figures = BondRow['exact'];
  */
 export function bondProofs(schedule: BondSchedule): Proof[] {
   const { rows, terms } = schedule;
-  const grains = bondGrains(terms);
+  const grains = grainsOf(terms);
   const shown = (row: BondRow): Figures => (grains === 1n ? inGrains(row) : row.exact);
   const figures = rows.map(shown);
-  const minor = (amount: bigint): number => bondMinor(terms, amount);
+  const minor = (amount: bigint): number => minorOf(terms, amount);
   const off = (difference: (row: Figures, at: number) => bigint): number => {
     const sum = figures.reduce((total, row, at) => total + absolute(difference(row, at)), 0n);
     return sum === 0n ? 0 : Math.max(1, minor(sum));
@@ -72,7 +72,7 @@ function redemptionProof({ rows }: BondSchedule): Proof[] {
 
 function leftToTheLastRow(schedule: BondSchedule): Proof {
   const row = lastCouponRow(schedule);
-  const left = row ? row.expense - roundForBond(schedule.terms, row.exactExpense) : 0;
+  const left = row ? row.expense - toMinor(schedule.terms, row.exactExpense) : 0;
   return {
     name: 'Rounding explains the difference left to the last row',
     holds: Math.abs(left) <= explainedByRounding(schedule),
@@ -86,7 +86,7 @@ function leftToTheLastRow(schedule: BondSchedule): Proof {
  */
 function explainedByRounding({ terms, periods, rates, proceeds }: BondSchedule): number {
   const perYear = couponsPerYear(terms);
-  let grown = 0.5 * bondStep(terms);
+  let grown = 0.5 * interestStep(terms);
   if (terms.price && terms.effectiveRate === 'yield') {
     const yearsToRun = (terms.matures - terms.issued) / 365;
     grown += terms.face / (2 * 10 ** (2 + terms.price.decimals));
@@ -95,9 +95,9 @@ function explainedByRounding({ terms, periods, rates, proceeds }: BondSchedule):
   for (const { years } of periods) {
     const growth =
       (1 + Math.max(0, rates.effective.toNumber()) / perYear) ** ((perYear * years.num) / years.den);
-    grown = grown * growth + bondStep(terms);
+    grown = grown * growth + interestStep(terms);
   }
-  return Math.ceil(grown + 2 * terms.redemptions.length * bondStep(terms));
+  return Math.ceil(grown + 2 * terms.redemptions.length * interestStep(terms));
 }
 
 function inGrains(row: BondRow): Figures {

@@ -1,7 +1,7 @@
+import { exactMinor, minorOf, toGrains } from '../money/rounding.ts';
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { multiplyRatios, ratio, type Ratio } from '../money/ratio.ts';
 import { carryingOf, type Carried, type PeriodAmounts } from './bond-amortization.ts';
-import { bondMinor, exactMinor, roundToGrains } from './bond-rounding.ts';
 import type { BondRow, BondRowKind } from './bond-schedule.ts';
 import type { BondTerms, EarlyRedemption } from './bond-terms.ts';
 
@@ -31,7 +31,7 @@ export class BondRowWriter {
   constructor(private readonly terms: BondTerms) {}
 
   minor(grains: bigint): number {
-    return bondMinor(this.terms, grains);
+    return minorOf(this.terms, grains);
   }
 
   issue(carried: Carried): void {
@@ -57,7 +57,7 @@ export class BondRowWriter {
   /** Face redeemed early, with the coupon accrued on it. */
   redemption(redemption: EarlyRedemption, before: Carried, after: Carried, charged: Charged): void {
     const face = exactMinor(this.terms, before.face - after.face);
-    const paid = roundToGrains(this.terms, multiplyRatios(face, redemption.price));
+    const paid = toGrains(this.terms, multiplyRatios(face, redemption.price));
     const expense = charged.coupon - (before.received - after.received) + charged.discount + charged.costs;
     this.write({
       kind: 'redemption',

@@ -1,10 +1,10 @@
+import { grainsOf, partOf, toGrains } from '../money/rounding.ts';
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { compareRatios, multiplyRatios, ratio } from '../money/ratio.ts';
 import { BondAmortization, type Carried, type EvenBase } from './bond-amortization.ts';
 import { accruedCoupon, exactDecimal } from './bond-price.ts';
 import { bondRates } from './bond-rates.ts';
 import { BondRowWriter } from './bond-row-writer.ts';
-import { bondGrains, partOfGrains, roundToGrains } from './bond-rounding.ts';
 import { amortizedShare, type AccrualBasis, type BondSchedule } from './bond-schedule.ts';
 import type { BondTerms, EarlyRedemption, FaceDue } from './bond-terms.ts';
 import { checkBondTerms, checkInstalments, refuseAboveOutstanding } from './check-bond-terms.ts';
@@ -27,14 +27,14 @@ class BondWalk {
     private readonly terms: BondTerms,
     private readonly flows: readonly ContractualFlow[],
   ) {
-    this.grains = bondGrains(terms);
+    this.grains = grainsOf(terms);
     const rates = bondRates(terms, flows);
     this.rates = rates;
     this.writer = new BondRowWriter(terms);
     const face = ratio(BigInt(terms.face));
-    const clean = roundToGrains(terms, multiplyRatios(face, exactDecimal(rates.price)));
+    const clean = toGrains(terms, multiplyRatios(face, exactDecimal(rates.price)));
     const first = flows[0] as ContractualFlow;
-    const received = roundToGrains(terms, multiplyRatios(face, accruedCoupon(terms, first, terms.issued)));
+    const received = toGrains(terms, multiplyRatios(face, accruedCoupon(terms, first, terms.issued)));
     const whole = BigInt(terms.face) * this.grains;
     const costs = BigInt(terms.issueCosts?.amount ?? 0) * this.grains;
     this.carried = this.atIssue = { face: whole, discount: whole - clean, costs, received };
@@ -108,7 +108,7 @@ class BondWalk {
     refuseAboveOutstanding(terms, redemption, this.carried.face / grains);
     const part = ratio(face, this.carried.face);
     const all = face === this.carried.face;
-    const left = (amount: bigint): bigint => (all ? 0n : amount - partOfGrains(terms, amount, part));
+    const left = (amount: bigint): bigint => (all ? 0n : amount - partOf(terms, amount, part));
     const whole = before.carried;
     this.carried = {
       face: whole.face - face,
@@ -121,7 +121,7 @@ class BondWalk {
     const after = this.basis(at, redemption.on);
     const share = amortizedShare(terms, period, redemption.on);
     const amortized = (of: 'discount' | 'costs'): bigint =>
-      partOfGrains(terms, before.amounts[of], share) - partOfGrains(terms, after.amounts[of], share);
+      partOf(terms, before.amounts[of], share) - partOf(terms, after.amounts[of], share);
     this.writer.redemption(redemption, whole, this.carried, {
       coupon: this.accruedOn(face, period, redemption.on),
       discount: amortized('discount'),
@@ -135,7 +135,7 @@ class BondWalk {
     if (on <= period.from) return 0n;
     const { num, den } = yearsWithin(this.terms, period, period.from, on);
     const yearly = multiplyRatios({ num: face, den: this.grains }, this.terms.couponRate);
-    return roundToGrains(this.terms, multiplyRatios(yearly, ratio(BigInt(num), BigInt(den))));
+    return toGrains(this.terms, multiplyRatios(yearly, ratio(BigInt(num), BigInt(den))));
   }
 }
 

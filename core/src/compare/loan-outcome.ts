@@ -1,5 +1,5 @@
+import { minorOf } from '../money/rounding.ts';
 import { calendarFields, daysInMonth, type CalendarDay } from '../calendar/calendar-day.ts';
-import { minorUnits } from '../loan/loan-terms.ts';
 import { asksOneAmount, type LoanSchedule } from '../loan/loan-schedule.ts';
 import { paymentsMade, totalOf } from '../loan/totals.ts';
 
@@ -22,7 +22,7 @@ export function loanOutcome(schedule: LoanSchedule): LoanOutcome {
   const { length, date, closing, settings, terms } = schedule;
   const set = settings.findLast(asksOneAmount);
   return {
-    payment: set && minorUnits(terms, set.amount),
+    payment: set && minorOf(terms, set.amount),
     payments: paymentsMade(schedule),
     interest: totalOf(schedule, 'interest'),
     paid: totalOf(schedule, 'payment') + totalOf(schedule, 'extra'),

@@ -1,7 +1,7 @@
+import { toMinor } from '../money/rounding.ts';
 import { formatDay } from '../calendar/calendar-day.ts';
 import { dayCounts } from '../calendar/day-counts/day-counts.ts';
 import { costsInRate, periodRate } from '../bond/bond-rates.ts';
-import { roundForBond } from '../bond/bond-rounding.ts';
 import { discountAtIssue, lastCouponRow, type BondRow, type BondSchedule } from '../bond/bond-schedule.ts';
 import type { BondTerms, CouponFrequency } from '../bond/bond-terms.ts';
 import type { CouponPeriod } from '../bond/coupon-periods.ts';
@@ -210,7 +210,7 @@ function couponPaid(schedule: BondSchedule, row: BondRow): Explanation {
 function expenseFigure(schedule: BondSchedule, row: BondRow, index: number): Explanation {
   const { terms, rates } = schedule;
   const cell = (column: BondFigure, label: string): ExplainStep => bondCell(row, index, column, label);
-  const byRate = roundForBond(terms, row.exactExpense);
+  const byRate = toMinor(terms, row.exactExpense);
   const percent = (rate: typeof rates.effective): string =>
     `${rate.times(100).toSignificantDigits(14).toFixed()}%`;
   const steps: ExplainStep[] = [];

@@ -1,9 +1,9 @@
+import { grainsOf } from '../money/rounding.ts';
 import { formatDay } from '../calendar/calendar-day.ts';
 import { dayCounts } from '../calendar/day-counts/day-counts.ts';
 import { fundGrowth, fundYears } from '../fund/fund-periods.ts';
 import { fundAndDebt, netDebt } from '../fund/fund-and-debt.ts';
 import type { FundRow, FundSchedule } from '../fund/fund-schedule.ts';
-import { fundGrains } from '../fund/fund-terms.ts';
 import type { Schedule } from '../kinds/schedules.ts';
 import { multiplyRatios, ratio, ratioToDecimal } from '../money/ratio.ts';
 import { formatPercent } from '../rates/annual-rate.ts';
@@ -169,7 +169,7 @@ function interestMade({ terms }: FundSchedule, row: FundRow): Made {
       },
       { label: 'Days counted', text: `${days}, ${formatDay(period.from)} to ${formatDay(due)}` },
     ],
-    unrounded: unroundedText(multiplyRatios(ratio(exact.earning, fundGrains(terms)), growth), terms.digits),
+    unrounded: unroundedText(multiplyRatios(ratio(exact.earning, grainsOf(terms)), growth), terms.digits),
     rounding: roundingText(terms),
   };
 }

@@ -1,7 +1,8 @@
+import { toMinor } from '../money/rounding.ts';
 import { formatDay } from '../calendar/calendar-day.ts';
 import { dayCounts } from '../calendar/day-counts/day-counts.ts';
 import { exactInterest, type InterestSegment } from '../loan/interest-segment.ts';
-import { roundInterest, rowSegments } from '../loan/loan-interest.ts';
+import { rowSegments } from '../loan/loan-interest.ts';
 import {
   chargesInterest,
   isFirstCharge,
@@ -211,7 +212,7 @@ function interestFigure(schedule: LoanSchedule, row: LoanRow, name: string): Exp
   }
   const segments = rowSegments(schedule, row.index);
   const exact = exactInterest(segments);
-  const rounded = roundInterest(terms, exact);
+  const rounded = toMinor(terms, exact);
   const steps = segmentSteps(schedule, segments);
   const first = steps[0];
   if (first && segments.length === 1) {

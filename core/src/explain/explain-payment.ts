@@ -1,6 +1,6 @@
+import { minorOf } from '../money/rounding.ts';
 import { formatDay } from '../calendar/calendar-day.ts';
 import type { LoanRow, LoanSchedule, PaymentSetting } from '../loan/loan-schedule.ts';
-import { minorUnits } from '../loan/loan-terms.ts';
 import { levelledBesides, unroundedPayment } from '../loan/payment-setting.ts';
 import { PeriodGrowths } from '../loan/period-growths.ts';
 import { formatPercent } from '../rates/annual-rate.ts';
@@ -45,7 +45,7 @@ export function explainPayment(schedule: LoanSchedule, row: LoanRow, name: strin
     return made([{ label: 'Nothing is due with this row', text: '' }]);
   }
   const setting = schedule.settings[schedule.setting[row.index] as number];
-  const agreed = setting ? minorUnits(schedule.terms, setting.amount) : 0;
+  const agreed = setting ? minorOf(schedule.terms, setting.amount) : 0;
   if (row.closing === 0 && row.payment !== agreed) {
     const steps: ExplainStep[] = [
       cell('opening', 'All that is left: opening'),
@@ -116,7 +116,7 @@ function byAgreement(
         [
           {
             label: setting.anew ? 'Levelled anew: balance to repay' : 'Balance to repay',
-            amount: minorUnits(schedule.terms, setting.balance),
+            amount: minorOf(schedule.terms, setting.balance),
           },
           ...besidesSteps(schedule, setting),
           { label: 'Spread over', text: `${setting.over} payments`, link: { to: 'terms', key: 'count' } },

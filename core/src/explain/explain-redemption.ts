@@ -1,5 +1,5 @@
+import { toMinor } from '../money/rounding.ts';
 import { formatDay } from '../calendar/calendar-day.ts';
-import { roundForBond } from '../bond/bond-rounding.ts';
 import type { BondRow, BondSchedule } from '../bond/bond-schedule.ts';
 import { multiplyRatios, ratio } from '../money/ratio.ts';
 import { formatPercent } from '../rates/annual-rate.ts';
@@ -43,7 +43,7 @@ export function redemptionFigure(
       const exact = multiplyRatios(ratio(BigInt(face)), price);
       return {
         title: `Paid for the face redeemed, ${on}`,
-        amount: roundForBond(terms, exact),
+        amount: toMinor(terms, exact),
         steps: [redeemed, { label: '× price', text: formatPercent(price) }],
         unrounded: unroundedText(exact, terms.digits),
         rounding: roundingText(terms),

@@ -1,3 +1,4 @@
+import { grainsOf, minorOf } from '../money/rounding.ts';
 import type { Decimal } from 'decimal.js';
 import { formatAmount } from '../money/amount-text.ts';
 import { TermsFault } from '../terms-fault.ts';
@@ -5,8 +6,9 @@ import { checkFundTerms } from './check-fund-terms.ts';
 import { fundInterest } from './fund-interest.ts';
 import { depositDays, fundPeriod, fundYears, mostDeposits } from './fund-periods.ts';
 import type { FundNotice, FundRow, FundSchedule } from './fund-schedule.ts';
-import { fundGrains, fundMinor, type FundTerms } from './fund-terms.ts';
-import { levelDeposit, roundedDeposit } from './level-deposit.ts';
+import { type FundTerms } from './fund-terms.ts';
+import { paymentRounding, roundedPayment } from '../money/rounding.ts';
+import { levelDeposit } from './level-deposit.ts';
 
 /**
  * The schedule of a sinking fund: a pure function of its terms. A level deposit left open is solved and rounded once,
@@ -20,7 +22,7 @@ export function buildFundSchedule(terms: FundTerms): FundSchedule {
     deposits.type === 'level' && deposits.amount === undefined && goal !== undefined
       ? levelDeposit(terms, goal, deposits.count ?? 1)
       : undefined;
-  const grains = fundGrains(terms);
+  const grains = grainsOf(terms);
   const agreed = deposits.type === 'level' ? deposits.amount : undefined;
   const level = exact
     ? depositInGrains(terms, exact)
@@ -28,7 +30,7 @@ export function buildFundSchedule(terms: FundTerms): FundSchedule {
       ? undefined
       : BigInt(agreed) * grains;
   const rows = walk(terms, level, exact !== undefined);
-  const deposit = level === undefined ? null : fundMinor(terms, level);
+  const deposit = level === undefined ? null : minorOf(terms, level);
   const schedule = { kind: 'fund', terms, rows, deposit } as const;
   const end = rows.at(-1) as FundRow;
   const held = end.closing;
@@ -52,15 +54,15 @@ export function buildFundSchedule(terms: FundTerms): FundSchedule {
 
 /** A level deposit that was solved, in grains, rounded as the terms say. */
 function depositInGrains(terms: FundTerms, exact: Decimal): bigint {
-  const grains = fundGrains(terms);
+  const grains = grainsOf(terms);
   if (terms.rounding.deposit === 'none') return BigInt(exact.times(grains.toString()).toFixed(0));
-  return BigInt(roundedDeposit(terms, exact)) * grains;
+  return BigInt(roundedPayment(paymentRounding(terms, 'deposit'), exact)) * grains;
 }
 
 /** The rows, worked out in grains. */
 function walk(terms: FundTerms, level: bigint | undefined, solved: boolean): FundRow[] {
   const { deposits, opening } = terms;
-  const grains = fundGrains(terms);
+  const grains = grainsOf(terms);
   const goal = terms.goal === undefined ? undefined : BigInt(terms.goal) * grains;
   const days = depositDays(terms);
   const rows: FundRow[] = [];
@@ -79,7 +81,7 @@ function walk(terms: FundTerms, level: bigint | undefined, solved: boolean): Fun
     const lands = missing !== undefined && (missing <= planned || (solved && at === days.length - 1));
     const deposit = lands ? missing : planned;
     const closing = balance + interest + deposit;
-    const minor = (amount: bigint): number => fundMinor(terms, amount);
+    const minor = (amount: bigint): number => minorOf(terms, amount);
     if (!Number.isSafeInteger(minor(closing))) {
       throw new TermsFault('rate.annual', 'The fund grows beyond what can be kept exactly.');
     }
@@ -117,10 +119,7 @@ function solvedOf(
 
 function neverReached(terms: FundTerms, goal: number, held: number): TermsFault {
   const money = (minor: number): string => formatAmount(minor, terms.digits);
-  const least = roundedDeposit(
-    { ...terms, rounding: { ...terms.rounding, deposit: 'cent-up' } },
-    levelDeposit(terms, goal, mostDeposits),
-  );
+  const least = roundedPayment({ step: 1, how: 'upward' }, levelDeposit(terms, goal, mostDeposits));
   return new TermsFault(
     'deposit',
     `After ${mostDeposits} deposits the fund would hold ${money(held)}, not the goal of ${money(goal)}; ` +

@@ -1,8 +1,8 @@
+import { minorOf } from '../money/rounding.ts';
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { fundInterest } from './fund-interest.ts';
 import { fundStart, fundYears } from './fund-periods.ts';
 import { fundEnd, fundTotal, type FundRow, type FundSchedule } from './fund-schedule.ts';
-import { fundMinor } from './fund-terms.ts';
 
 /** What a fund stands at on a day, at the end of that day; it is paid out with its last deposit. Minor units. */
 export interface FundPosition {
@@ -43,5 +43,5 @@ export function fundPosition(schedule: FundSchedule, on: CalendarDay): FundPosit
 function fundAccrued({ terms }: FundSchedule, row: FundRow, on: CalendarDay): number {
   const { period } = row;
   if (on <= period.from) return 0;
-  return fundMinor(terms, fundInterest(terms, row.exact.earning, fundYears(terms, period, on)));
+  return minorOf(terms, fundInterest(terms, row.exact.earning, fundYears(terms, period, on)));
 }

@@ -1,6 +1,7 @@
+import { minorOf } from '../money/rounding.ts';
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import type { InterestPeriod } from '../calendar/fraction.ts';
-import { fundMinor, type FundTerms } from './fund-terms.ts';
+import { type FundTerms } from './fund-terms.ts';
 
 /** Amounts of a row as they are computed with, in grains. */
 export interface ExactFundRow {
@@ -53,7 +54,7 @@ export function fundTotal(
   { rows, terms }: Pick<FundSchedule, 'rows' | 'terms'>,
   column: 'interest' | 'deposit',
 ): number {
-  return fundMinor(
+  return minorOf(
     terms,
     rows.reduce((sum, { exact }) => sum + exact[column], 0n),
   );

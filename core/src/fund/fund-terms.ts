@@ -1,7 +1,6 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import type { DayCountName } from '../calendar/day-counts/day-counts.ts';
 import type { Frequency } from '../calendar/frequency.ts';
-import { fineGrains, minorOfGrains } from '../money/grains.ts';
 import type { Ratio } from '../money/ratio.ts';
 import type { Ties } from '../money/round-ratio.ts';
 import type { Compounding } from '../rates/compounding.ts';
@@ -25,16 +24,6 @@ export interface FundRounding {
   readonly interest: 'cent' | 'unit' | 'none';
   readonly deposit: 'cent' | 'cent-up' | 'unit' | 'none';
   readonly ties: Ties;
-}
-
-/** Grains per minor unit in this fund's schedule. */
-export function fundGrains({ rounding }: Pick<FundTerms, 'rounding'>): bigint {
-  return rounding.interest === 'none' || rounding.deposit === 'none' ? fineGrains : 1n;
-}
-
-/** Grains as minor units, rounded where they are not whole. */
-export function fundMinor(terms: Pick<FundTerms, 'rounding'>, amount: bigint): number {
-  return minorOfGrains(amount, fundGrains(terms), terms.rounding.ties);
 }
 
 /** A sinking fund: deposits that earn interest until they repay a debt. Amounts in minor units of the currency. */

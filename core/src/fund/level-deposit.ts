@@ -1,6 +1,5 @@
 import type { Decimal } from 'decimal.js';
 import { decimalOf, Precise } from '../money/precise.ts';
-import { roundedDecimal } from '../money/rounded-decimal.ts';
 import { TermsFault } from '../terms-fault.ts';
 import { growthsAt } from '../rates/growths-at.ts';
 import { depositDays, fundPeriod, fundYears } from './fund-periods.ts';
@@ -22,13 +21,6 @@ export function levelDeposit(terms: FundTerms, goal: number, count: number): Dec
     throw new TermsFault('opening.amount', 'This grows to the goal by itself; no deposits are needed.');
   }
   return exact;
-}
-
-/** A level deposit in whole minor units, rounded as the terms say. */
-export function roundedDeposit({ rounding, digits }: FundTerms, exact: Decimal): number {
-  const step = rounding.deposit === 'unit' ? 10 ** digits : 1;
-  const how = rounding.deposit === 'cent-up' ? 'upward' : rounding.ties;
-  return roundedDecimal(exact.div(step), how).times(step).toNumber();
 }
 
 /** What a fund holds with the last of its level deposits, unrounded. */

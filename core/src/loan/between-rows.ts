@@ -1,10 +1,11 @@
+import { minorOf } from '../money/rounding.ts';
 import { formatDay } from '../calendar/calendar-day.ts';
 import { formatAmount } from '../money/amount-text.ts';
 import { atLeastZero, least } from '../money/grains.ts';
 import { TermsFault } from '../terms-fault.ts';
 import type { BetweenEvent } from './between-events.ts';
 import { noAmounts, type LoanLedger } from './loan-ledger.ts';
-import { minorUnits, type LoanTerms } from './loan-terms.ts';
+import { type LoanTerms } from './loan-terms.ts';
 import type { ExactRow } from './row-writer.ts';
 import type { PaymentAgreement } from './payment-agreement.ts';
 
@@ -163,7 +164,7 @@ export class BetweenRows {
     const { ledger } = this;
     const back = ledger.inGrains(amount);
     if (back > ledger.overpaid) {
-      const most = formatAmount(minorUnits(this.terms, ledger.overpaid), this.terms.digits);
+      const most = formatAmount(minorOf(this.terms, ledger.overpaid), this.terms.digits);
       throw new TermsFault(
         `events.${at}.amount`,
         `On ${formatDay(on)} ${most} is overpaid, so no more can come back; correct the amount or the day.`,
@@ -176,7 +177,7 @@ export class BetweenRows {
   private refuseAboveLimit(event: BetweenEvent): void {
     const limit = this.terms.creditLine?.limit;
     if (limit === undefined) return;
-    const balance = minorUnits(this.terms, this.ledger.balance);
+    const balance = minorOf(this.terms, this.ledger.balance);
     if (balance + event.amount <= limit) return;
     const money = (minor: number): string => formatAmount(minor, this.terms.digits);
     throw new TermsFault(

@@ -1,5 +1,5 @@
+import { minorOf } from '../money/rounding.ts';
 import { kindOfRow, type LoanSchedule } from './loan-schedule.ts';
-import { minorUnits } from './loan-terms.ts';
 
 const bookedOf = new WeakMap<object, Float64Array>();
 
@@ -23,7 +23,7 @@ export function bookedInterest(schedule: LoanSchedule): Float64Array {
     if (kindOfRow(schedule, row) === 'draw') added += at(schedule.added, row);
     fees += at(schedule.fee, row);
     const overpaid = exact.overpaid[row] as bigint;
-    const cash = minorUnits(terms, paid + overpaid) - at(schedule.overpaid, row);
+    const cash = minorOf(terms, paid + overpaid) - at(schedule.overpaid, row);
     const repaid = terms.amount + added - at(schedule.closing, row);
     const through = cash - repaid + at(schedule.unpaid, row) - fees;
     booked[row] = through - before;

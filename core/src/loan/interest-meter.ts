@@ -1,8 +1,8 @@
+import { grainsOf, interestStep, toGrains } from '../money/rounding.ts';
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import { roundedProduct } from '../money/rounded-product.ts';
 import { rateAt, type RateTimeline } from '../rates/rate-timeline.ts';
-import { interestStep } from './interest-step.ts';
 import type { LoanColumns } from './loan-columns.ts';
 import { partGrowth, type InterestSegment, type PartGrowth } from './interest-segment.ts';
 import {
@@ -10,12 +10,10 @@ import {
   chargedByRow,
   interestInGrains,
   interestSegments,
-  roundToGrains,
   type ChargedUntil,
   type InterestRules,
 } from './loan-interest.ts';
 import { grainsAt } from './loan-schedule.ts';
-import { grainsPerMinorUnit } from './loan-terms.ts';
 import type { PeriodGrowths } from './period-growths.ts';
 import type { Stretch } from './stretch.ts';
 import { unusedFeeOf } from '../credit-line/unused-fee.ts';
@@ -39,7 +37,7 @@ export class InterestMeter {
     private readonly columns: LoanColumns,
   ) {
     const { terms } = rules;
-    this.grains = grainsPerMinorUnit(terms);
+    this.grains = grainsOf(terms);
     this.since = chargedAtStart(terms);
   }
 
@@ -111,7 +109,7 @@ export class InterestMeter {
       const { exact, toSteps } = this.growths.at(stretch, at, rate);
       if (grains > 1n) {
         const { num, den } = exact();
-        return { amount: roundToGrains(terms, { num: balance * num, den: grains * den }), fee: 0n };
+        return { amount: toGrains(terms, { num: balance * num, den: grains * den }), fee: 0n };
       }
       const inSteps = roundedProduct(Number(balance), toSteps, terms.rounding.ties);
       return { amount: BigInt(inSteps * interestStep(terms)), fee: 0n };

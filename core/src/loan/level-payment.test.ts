@@ -31,8 +31,8 @@ describe('the level payment', () => {
     expect(payment.pow(-1).toDecimalPlaces(5).toNumber()).toBe(factor);
   });
 
-  const nearest = { step: 1, upward: false, ties: 'away-from-zero' } as const;
-  const upward = { ...nearest, upward: true };
+  const nearest = { step: 1, how: 'away-from-zero' } as const;
+  const upward = { step: 1, how: 'upward' } as const;
 
   it('of 0 % shares the balance evenly, up to the cent where that is agreed', () => {
     expect(levelPayment(1_000, growths(0, 3), nearest)).toBe(333);
@@ -41,7 +41,7 @@ describe('the level payment', () => {
     // Exactly half a cent: 1,001 over 2 is 500.5.
     expect(levelPayment(1_001, growths(0, 2), nearest)).toBe(501);
     // Half to even (IEEE 754, section 4.3.1): 12.5 cents are 12, 13.5 are 14.
-    const even = { ...nearest, ties: 'even' } as const;
+    const even = { ...nearest, how: 'even' } as const;
     expect([25, 27].map((cents) => levelPayment(cents, growths(0, 2), even))).toEqual([12, 14]);
   });
 });

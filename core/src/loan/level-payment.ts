@@ -1,8 +1,7 @@
 import type Decimal from 'decimal.js';
 import { Precise } from '../money/precise.ts';
-import { roundedDecimal } from '../money/rounded-decimal.ts';
 import { ratioToNumber, type Ratio } from '../money/ratio.ts';
-import type { Ties } from '../money/round-ratio.ts';
+import { roundedPayment, type PaymentRounding } from '../money/rounding.ts';
 import { TermsFault } from '../terms-fault.ts';
 
 /** The growth of each period over which a balance is repaid, in order. */
@@ -86,16 +85,6 @@ function levelPaymentEstimate(balance: number | Decimal, growths: Growths): numb
   return Number(balance) / annuity;
 }
 
-/** To what a level payment is rounded. */
-export interface PaymentRounding {
-  /** Minor units. */
-  readonly step: number;
-  /** Up to the next step, whatever is beyond one. */
-  readonly upward: boolean;
-  /** What an exact half does where it is not upward. */
-  readonly ties: Ties;
-}
-
 /**
  * The level payment rounded to a multiple of so many minor units, to the nearest or upward.
  * The estimate in doubles decides wherever it is clear of a rounding boundary by far more than its error;
@@ -104,9 +93,11 @@ export interface PaymentRounding {
 export function levelPayment(
   balance: number | Decimal,
   growths: Growths,
-  { step, upward, ties }: PaymentRounding,
+  rounding: PaymentRounding,
   besides: LevelledBesides = nothingBesides,
 ): number {
+  const { step } = rounding;
+  const upward = rounding.how === 'upward';
   // With a balloon the estimate would be a difference, and no longer good to so many digits.
   const plain = Number(besides.balloon) === 0 && besides.broughtIn === 0;
   const inSteps = plain ? levelPaymentEstimate(balance, growths) / step : Infinity;
@@ -115,10 +106,7 @@ export function levelPayment(
   if (distance > Math.max(1e-9, Math.abs(inSteps) * 1e-11) && inSteps < 2 ** 45) {
     return (upward ? Math.ceil(inSteps) : Math.round(inSteps)) * step;
   }
-  const exact = levelPaymentExact(balance, growths, besides).div(step);
-  const payment = roundedDecimal(exact, upward ? 'upward' : ties)
-    .times(step)
-    .toNumber();
+  const payment = roundedPayment(rounding, levelPaymentExact(balance, growths, besides));
   if (!Number.isSafeInteger(payment)) {
     throw new TermsFault('amount', 'The level payment is too large to be kept exactly.');
   }

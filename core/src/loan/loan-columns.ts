@@ -30,7 +30,7 @@ export type AmountColumn =
   | 'overpaid'
   | 'fee';
 
-/** Amounts in grains (see `grainsPerMinorUnit`), one element a row. */
+/** Amounts in grains (see `grainsOf`), one element a row. */
 export type ExactColumns = Readonly<Record<AmountColumn, bigint[]>>;
 
 /** A schedule's rows as columns, one element a row, amounts in minor units. `length` of them are in use. */

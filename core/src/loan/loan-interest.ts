@@ -1,17 +1,14 @@
+import { grainsOf, interestStep, toGrains, toMinor } from '../money/rounding.ts';
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { dayCounts } from '../calendar/day-counts/day-counts.ts';
 import type { InterestPeriod } from '../calendar/fraction.ts';
 import { cycleIndexOnOrAfter } from '../calendar/payment-dates.ts';
-import type { Ratio } from '../money/ratio.ts';
-import { roundRatio } from '../money/round-ratio.ts';
-import { safeNumber } from '../money/rounded-product.ts';
 import { growsOnInterest } from '../rates/compounding.ts';
 import { rateAt, type RateTimeline } from '../rates/rate-timeline.ts';
 import { estimatedSteps, exactInterest, InterestSegment } from './interest-segment.ts';
-import { interestStep } from './interest-step.ts';
 import type { LoanColumns } from './loan-columns.ts';
 import { chargesInterest, grainsAt, type LoanSchedule } from './loan-schedule.ts';
-import { grainsPerMinorUnit, type LoanTerms } from './loan-terms.ts';
+import { type LoanTerms } from './loan-terms.ts';
 import { stretchPeriod, type Stretch } from './stretch.ts';
 
 /** What interest is worked out from besides the rows. */
@@ -35,7 +32,7 @@ export interface ChargedUntil {
 
 /** Where a loan's interest begins: at its start, with what had accrued before it was taken on. */
 export function chargedAtStart(terms: LoanTerms): ChargedUntil {
-  const grains = grainsPerMinorUnit(terms);
+  const grains = grainsOf(terms);
   const accrued = growsOnInterest(terms.compounding) ? (terms.takenOn?.accruedInterest ?? 0) : 0;
   return {
     day: terms.start,
@@ -115,7 +112,7 @@ export function interestSegments(
   const segments: InterestSegment[] = [];
   let at = since.day;
   if (at >= to) return segments;
-  const grains = grainsPerMinorUnit(terms);
+  const grains = grainsOf(terms);
   const rule = dayCounts[terms.dayCount];
   const { countedRow } = since;
   let balance = since.balance;
@@ -157,27 +154,13 @@ export function interestSegments(
 export function roundedInterest(terms: LoanTerms, segments: readonly InterestSegment[]): number {
   const step = interestStep(terms);
   const steps = estimatedSteps(segments, step);
-  return steps === undefined ? roundInterest(terms, exactInterest(segments)) : steps * step;
+  return steps === undefined ? toMinor(terms, exactInterest(segments)) : steps * step;
 }
 
 /** Interest of segments in grains, rounded as the terms say. */
 export function interestInGrains(terms: LoanTerms, segments: readonly InterestSegment[]): bigint {
-  if (grainsPerMinorUnit(terms) === 1n) return BigInt(roundedInterest(terms, segments));
-  return roundToGrains(terms, exactInterest(segments));
-}
-
-/** Exact minor units in grains, rounded as the terms say of interest. */
-export function roundToGrains(terms: LoanTerms, exact: Ratio): bigint {
-  const grains = grainsPerMinorUnit(terms);
-  const { interest, ties } = terms.rounding;
-  const step = interest === 'none' ? 1n : BigInt(interestStep(terms)) * grains;
-  return roundRatio({ num: exact.num * grains, den: exact.den * step }, ties) * step;
-}
-
-/** Interest in minor units, rounded once as the terms say; to the minor unit where they do not round. */
-export function roundInterest(terms: LoanTerms, exact: Ratio): number {
-  const step = BigInt(interestStep(terms));
-  return safeNumber(roundRatio({ num: exact.num, den: exact.den * step }, terms.rounding.ties) * step);
+  if (grainsOf(terms) === 1n) return BigInt(roundedInterest(terms, segments));
+  return toGrains(terms, exactInterest(segments));
 }
 
 /** Where interest stood charged before a row that charges it: the row that charged before, or the start. */

@@ -1,3 +1,4 @@
+import { grainsOf, minorOf } from '../money/rounding.ts';
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { allocate, type Allocation } from './allocate.ts';
 import { InterestMeter } from './interest-meter.ts';
@@ -5,7 +6,7 @@ import type { RowKind } from './loan-columns.ts';
 import { eventsOf } from './loan-events.ts';
 import type { InterestRules } from './loan-interest.ts';
 import type { LoanNotice, Settlement } from './loan-schedule.ts';
-import { grainsPerMinorUnit, minorUnits, type LoanTerms } from './loan-terms.ts';
+import { type LoanTerms } from './loan-terms.ts';
 import type { PaymentAgreement } from './payment-agreement.ts';
 import type { PeriodGrowths } from './period-growths.ts';
 import { RowWriter, type ExactRow } from './row-writer.ts';
@@ -61,7 +62,7 @@ export class LoanLedger {
     capacity: number,
   ) {
     this.terms = rules.terms;
-    this.grains = grainsPerMinorUnit(this.terms);
+    this.grains = grainsOf(this.terms);
     this.writer = new RowWriter(this.terms, capacity);
     this.meter = new InterestMeter(rules, growths, this.writer.columns);
     this.balance = this.inGrains(this.terms.amount);
@@ -115,7 +116,7 @@ export class LoanLedger {
   /** Notes that the loan was settled by the row just written. */
   settle(on: CalendarDay, owed: bigint): void {
     const agreed = eventsOf(this.terms.events, 'settled').find((event) => event.on === on)?.amount;
-    const minor = minorUnits(this.terms, owed);
+    const minor = minorOf(this.terms, owed);
     this.settlement = { on, row: this.writer.columns.length - 1, owed: minor, paid: agreed ?? minor };
   }
 
@@ -136,8 +137,8 @@ export class LoanLedger {
     this.notices.push({
       on,
       kind,
-      stated: minorUnits(this.terms, stated),
-      applied: minorUnits(this.terms, applied),
+      stated: minorOf(this.terms, stated),
+      applied: minorOf(this.terms, applied),
     });
   }
 

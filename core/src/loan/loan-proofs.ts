@@ -1,16 +1,16 @@
+import { grainsOf, toGrains } from '../money/rounding.ts';
 import { ratio } from '../money/ratio.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import type { Proof } from '../proofs/proof.ts';
 import type { AmountColumn } from './loan-columns.ts';
 import { exactInterest } from './interest-segment.ts';
-import { rowSegments, roundToGrains } from './loan-interest.ts';
+import { rowSegments } from './loan-interest.ts';
 import { chargesInterest, grainsAt, kindOfRow, type LoanSchedule } from './loan-schedule.ts';
-import { grainsPerMinorUnit } from './loan-terms.ts';
 
 /** The proofs of a loan's schedule, worked out in the amounts it was computed with. */
 export function loanProofs(schedule: LoanSchedule): Proof[] {
   const { length, terms } = schedule;
-  const grains = grainsPerMinorUnit(terms);
+  const grains = grainsOf(terms);
   const amount = BigInt(terms.amount) * grains;
   const broughtIn = BigInt(terms.takenOn?.accruedInterest ?? 0) * grains;
   const sums = { payment: 0n, interest: 0n, principal: 0n, extra: 0n, added: 0n, fee: 0n, drawn: 0n };
@@ -34,19 +34,19 @@ export function loanProofs(schedule: LoanSchedule): Proof[] {
     if (at('closing') < lowest) lowest = at('closing');
     if (chargesInterest(schedule, row)) {
       const again =
-        roundToGrains(terms, exactInterest(rowSegments(schedule, row))) + (firstCharge ? broughtIn : 0n);
+        toGrains(terms, exactInterest(rowSegments(schedule, row))) + (firstCharge ? broughtIn : 0n);
       replay += size(again - at('interest'));
       firstCharge = false;
     }
     before = { closing: at('closing'), unpaid: at('unpaid') };
   }
   const left = before.closing + before.unpaid;
-  const toMinor = (difference: bigint): number =>
+  const minor = (difference: bigint): number =>
     Number(roundRatio(ratio(difference, grains), 'away-from-zero'));
   const proof = (name: string, difference: bigint): Proof => ({
     name,
     holds: difference === 0n,
-    difference: toMinor(difference),
+    difference: minor(difference),
   });
   const paid = sums.payment + sums.extra;
   // Recorded payments can leave the last ones unpaid: what is left must then be just what is in arrears.

@@ -2,7 +2,6 @@ import type { BusinessCalendar, BusinessDayRule } from '../calendar/business-day
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import type { DayCountName } from '../calendar/day-counts/day-counts.ts';
 import type { Frequency } from '../calendar/frequency.ts';
-import { fineGrains, minorOfGrains } from '../money/grains.ts';
 import type { Ratio } from '../money/ratio.ts';
 import type { Ties } from '../money/round-ratio.ts';
 import type { Compounding } from '../rates/compounding.ts';
@@ -139,14 +138,4 @@ export interface LoanTerms {
     /** Places of the phases that one payment was solved for. */
     readonly phases?: readonly number[];
   };
-}
-
-/** Grains per minor unit in this loan's schedule. */
-export function grainsPerMinorUnit({ rounding }: Pick<LoanTerms, 'rounding'>): bigint {
-  return rounding.interest === 'none' || rounding.payment === 'none' ? fineGrains : 1n;
-}
-
-/** An amount in grains as minor units, rounded where it is not whole. */
-export function minorUnits(terms: Pick<LoanTerms, 'rounding'>, amount: bigint): number {
-  return minorOfGrains(amount, grainsPerMinorUnit(terms), terms.rounding.ties);
 }

@@ -1,3 +1,4 @@
+import { interestStep } from '../money/rounding.ts';
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import type { Multiplier } from '../money/rounded-product.ts';
 import { rateAt, type RateTimeline } from '../rates/rate-timeline.ts';
@@ -5,7 +6,6 @@ import { TermsFault } from '../terms-fault.ts';
 import { EventQueue, type BetweenEvent } from './between-events.ts';
 import { BetweenRows } from './between-rows.ts';
 import { DueRows, type DuePayment } from './due-rows.ts';
-import { interestStep } from './interest-step.ts';
 import { LoanLedger } from './loan-ledger.ts';
 import type { LoanSchedule } from './loan-schedule.ts';
 import type { LoanTerms } from './loan-terms.ts';

@@ -1,9 +1,10 @@
+import { grainsOf } from '../money/rounding.ts';
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { rateAt, type RateTimeline } from '../rates/rate-timeline.ts';
 import type { EventQueue } from './between-events.ts';
 import type { InterestMeter } from './interest-meter.ts';
 import type { PaymentSetting } from './loan-schedule.ts';
-import { grainsPerMinorUnit, type LoanTerms } from './loan-terms.ts';
+import { type LoanTerms } from './loan-terms.ts';
 import { firstSetting, reLevelled, type SettingPoint } from './payment-setting.ts';
 import type { PartGrowth } from './interest-segment.ts';
 import type { PeriodGrowths } from './period-growths.ts';
@@ -86,7 +87,7 @@ export class PaymentAgreement {
     const change = this.events.takeChange(through);
     if (!change) return;
     const rate = Math.min(this.fittedTo, rateAt(this.rates, change.on));
-    const amount = BigInt(change.payment) * grainsPerMinorUnit(this.terms);
+    const amount = BigInt(change.payment) * grainsOf(this.terms);
     // Agreed for the day itself, it stands beside anything that would level the payment on it.
     if (this.levelOn !== undefined && this.levelOn <= change.on) this.levelOn = undefined;
     this.settings.push({

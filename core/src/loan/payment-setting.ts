@@ -1,3 +1,4 @@
+import { grainsOf, interestStep, paymentRounding } from '../money/rounding.ts';
 import type { Decimal } from 'decimal.js';
 import { formatAmount } from '../money/amount-text.ts';
 import { Precise } from '../money/precise.ts';
@@ -5,11 +6,10 @@ import { ratio } from '../money/ratio.ts';
 import { roundedProduct } from '../money/rounded-product.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import { TermsFault } from '../terms-fault.ts';
-import { interestStep } from './interest-step.ts';
 import type { PartGrowth } from './interest-segment.ts';
 import { levelPayment, levelPaymentExact, type Growths, type LevelledBesides } from './level-payment.ts';
 import type { PaymentSetting } from './loan-schedule.ts';
-import { grainsPerMinorUnit, type LoanTerms } from './loan-terms.ts';
+import { type LoanTerms } from './loan-terms.ts';
 import type { PeriodGrowth, PeriodGrowths } from './period-growths.ts';
 import type { Stretch } from './stretch.ts';
 
@@ -49,7 +49,7 @@ export function settingGrowths(growths: PeriodGrowths, point: SettingPoint, coun
  */
 export function firstSetting(terms: LoanTerms, growths: PeriodGrowths, point: SettingPoint): PaymentSetting {
   const { phase } = point.stretch;
-  const grains = grainsPerMinorUnit(terms);
+  const grains = grainsOf(terms);
   const set = (kind: PaymentSetting['kind'], amount: bigint, over = 0): PaymentSetting => ({
     kind,
     anew: false,
@@ -118,22 +118,20 @@ export function reLevelled(
 
 /** The level payment in grains, rounded once as the terms say. */
 function levelAmount(terms: LoanTerms, growths: PeriodGrowths, point: SettingPoint, over: number): bigint {
-  const grains = grainsPerMinorUnit(terms);
+  const grains = grainsOf(terms);
   const each = settingGrowths(growths, point, over);
   const balance = grains === 1n ? Number(point.balance) : decimalMinor(point.balance, grains);
   const besides = besidesOf(terms, point);
   if (terms.rounding.payment === 'none') {
     return BigInt(levelPaymentExact(balance, each, besides).times(grains.toString()).toFixed(0));
   }
-  const step = terms.rounding.payment === 'unit' ? 10 ** terms.digits : 1;
-  const rounding = { step, upward: terms.rounding.payment === 'cent-up', ties: terms.rounding.ties };
-  return BigInt(levelPayment(balance, each, rounding, besides)) * grains;
+  return BigInt(levelPayment(balance, each, paymentRounding(terms, 'payment'), besides)) * grains;
 }
 
 /** What is repaid besides the balance by a payment set at a point of the loan's life, or left. */
 function besidesOf(terms: LoanTerms, point: SettingPoint): LevelledBesides {
   return {
-    broughtIn: Number(point.broughtIn / grainsPerMinorUnit(terms)),
+    broughtIn: Number(point.broughtIn / grainsOf(terms)),
     balloon: balloonOf(terms, point),
   };
 }
@@ -142,14 +140,14 @@ function besidesOf(terms: LoanTerms, point: SettingPoint): LevelledBesides {
 function balloonOf(terms: LoanTerms, { stretch, balance }: SettingPoint): number | Decimal {
   const { phase } = stretch;
   if (phase.type !== 'level' || phase.balloon === undefined) return 0;
-  const grains = grainsPerMinorUnit(terms);
+  const grains = grainsOf(terms);
   return BigInt(phase.balloon) * grains <= balance ? phase.balloon : decimalMinor(balance, grains);
 }
 
 function refuseLargeBalloon(terms: LoanTerms, { stretch, balance }: SettingPoint): void {
   const { phase, phaseAt } = stretch;
   if (phase.type !== 'level' || phase.balloon === undefined) return;
-  const owed = balance / grainsPerMinorUnit(terms);
+  const owed = balance / grainsOf(terms);
   if (BigInt(phase.balloon) <= owed) return;
   throw new TermsFault(
     `payments.phases.${phaseAt}.balloon`,
@@ -160,13 +158,13 @@ function refuseLargeBalloon(terms: LoanTerms, { stretch, balance }: SettingPoint
 
 /** A balance in equal parts, rounded as payments are. */
 function inParts(terms: LoanTerms, balance: bigint, parts: number): bigint {
-  const grains = grainsPerMinorUnit(terms);
+  const grains = grainsOf(terms);
   const { payment, ties } = terms.rounding;
   if (payment === 'none') return roundRatio(ratio(balance, BigInt(parts)), ties);
-  const step = grains * (payment === 'unit' ? 10n ** BigInt(terms.digits) : 1n);
-  const exact = ratio(balance, BigInt(parts) * step);
-  if (payment === 'cent-up') return ((exact.num + exact.den - 1n) / exact.den) * step;
-  return roundRatio(exact, ties) * step;
+  const { step, how } = paymentRounding(terms, 'payment');
+  const exact = ratio(balance, BigInt(parts) * grains * BigInt(step));
+  const steps = how === 'upward' ? (exact.num + exact.den - 1n) / exact.den : roundRatio(exact, how);
+  return steps * BigInt(step) * grains;
 }
 
 /**
@@ -179,7 +177,7 @@ function refuseTooSmall(
   { stretch, at, balance, rate }: SettingPoint,
   payment: number,
 ): void {
-  const owed = Number(balance / grainsPerMinorUnit(terms));
+  const owed = Number(balance / grainsOf(terms));
   const growth = growths.at(stretch, at, rate).toSteps;
   const interest = roundedProduct(owed, growth, terms.rounding.ties) * interestStep(terms);
   // What is not covered joins the balance: P repays something of it from (B + I)·g/(1 + g) up.
@@ -225,7 +223,7 @@ export function unroundedPayment(
   setting: PaymentSetting,
 ): string {
   const point = pointOf(stretches, setting);
-  const balance = decimalMinor(setting.balance, grainsPerMinorUnit(terms));
+  const balance = decimalMinor(setting.balance, grainsOf(terms));
   const exact = levelPaymentExact(
     balance,
     settingGrowths(growths, point, setting.over),

@@ -1,3 +1,4 @@
+import { interestStep } from '../money/rounding.ts';
 import type { Fraction } from '../calendar/fraction.ts';
 import { dayCounts, type DayCountName } from '../calendar/day-counts/day-counts.ts';
 import { paymentsPerYear } from '../calendar/frequency.ts';
@@ -5,7 +6,6 @@ import { ratio, type Ratio } from '../money/ratio.ts';
 import { estimatedMultiplier, multiplier, type Multiplier } from '../money/rounded-product.ts';
 import { growsOnInterest, growthEstimate, growthOver } from '../rates/compounding.ts';
 import type { RateTimeline } from '../rates/rate-timeline.ts';
-import { interestStep } from './interest-step.ts';
 import type { LoanTerms } from './loan-terms.ts';
 import { stretchPeriod, type Stretch } from './stretch.ts';
 

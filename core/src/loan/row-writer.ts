@@ -1,7 +1,9 @@
+import { minorOfGrains } from '../money/grains.ts';
+import { grainsOf } from '../money/rounding.ts';
 import { BeyondExact } from '../beyond-exact.ts';
 import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
 import { FillingColumns, type AmountColumn, type RowKind } from './loan-columns.ts';
-import { grainsPerMinorUnit, minorUnits, type LoanTerms } from './loan-terms.ts';
+import { type LoanTerms } from './loan-terms.ts';
 
 /** What a row charges, pays and moves, in grains. */
 export interface ExactRow {
@@ -45,13 +47,15 @@ const amountColumns: readonly AmountColumn[] = [
 /** Writes rows computed in grains into columns of minor units, keeping the unrounded amounts where there are any. */
 export class RowWriter {
   readonly columns: FillingColumns;
+  private readonly grains: bigint;
 
   constructor(
     private readonly terms: LoanTerms,
     capacity: number,
   ) {
     this.columns = new FillingColumns(capacity, terms.amount);
-    if (grainsPerMinorUnit(terms) > 1n) {
+    this.grains = grainsOf(terms);
+    if (this.grains > 1n) {
       this.columns.exact = Object.fromEntries(
         amountColumns.map((column) => [column, [] as bigint[]]),
       ) as Record<AmountColumn, bigint[]>;
@@ -87,7 +91,7 @@ export class RowWriter {
   }
 
   private minor(amount: bigint, on: CalendarDay): number {
-    const value = minorUnits(this.terms, amount);
+    const value = minorOfGrains(amount, this.grains, this.terms.rounding.ties);
     if (Number.isSafeInteger(value)) return value;
     throw new BeyondExact(
       `Amounts grew beyond what can be kept exactly by ${formatDay(on)}; check the amount, the rate and the term.`,

@@ -1,6 +1,6 @@
+import { paymentRounding, roundedPayment } from '../money/rounding.ts';
 import type { Decimal } from 'decimal.js';
 import { Precise } from '../money/precise.ts';
-import { roundedDecimal } from '../money/rounded-decimal.ts';
 import { TermsFault } from '../terms-fault.ts';
 import { balanceLeft, broughtInOf } from './contract-balance.ts';
 import { agreedRates, growthOfParts } from './contract-growth.ts';
@@ -34,7 +34,7 @@ export function solveSamePayment(terms: LoanTerms, { samePaymentIn }: SamePaymen
     );
   const unpaid = left(0);
   const exact = unpaid.div(unpaid.minus(left(1)));
-  const payment = roundedPayment(terms, exact);
+  const payment = roundedPayment(paymentRounding(terms, 'payment'), exact);
   if (payment <= 0 || !Number.isSafeInteger(payment)) {
     throw new TermsFault(key, 'The other stretches repay the loan; nothing is left for this payment.');
   }
@@ -53,10 +53,4 @@ function paying(terms: LoanTerms, phasesAt: readonly number[], payment: number):
     phase.type === 'level' && phasesAt.includes(at) ? { ...phase, payment } : phase,
   );
   return { ...terms, phases };
-}
-
-function roundedPayment({ rounding, digits }: LoanTerms, exact: Decimal): number {
-  const step = rounding.payment === 'unit' ? 10 ** digits : 1;
-  const how = rounding.payment === 'cent-up' ? 'upward' : rounding.ties;
-  return roundedDecimal(exact.div(step), how).times(step).toNumber();
 }

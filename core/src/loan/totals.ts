@@ -1,7 +1,7 @@
+import { minorOf } from '../money/rounding.ts';
 import { sumColumn } from '../proofs/proof.ts';
 import type { AmountColumn } from './loan-columns.ts';
 import { kindOfRow, type LoanSchedule } from './loan-schedule.ts';
-import { minorUnits } from './loan-terms.ts';
 
 /**
  * The sum of a column over rows `from` to `end` (not included), minor units; where nothing is rounded, the unrounded
@@ -16,7 +16,7 @@ export function totalOf(
   const { exact, terms } = schedule;
   if (!exact) return sumColumn(schedule[column].subarray(from), end - from);
   const sum = exact[column].slice(from, end).reduce((total, amount) => total + amount, 0n);
-  return minorUnits(terms, sum);
+  return minorOf(terms, sum);
 }
 
 /** Numbered rows from `from` to `end` (not included) in which something is paid: not those of a deferral. */

@@ -1,5 +1,5 @@
+import { minorOf, partOf, toGrains } from '../money/rounding.ts';
 import { addMonths, type CalendarDay } from '../calendar/calendar-day.ts';
-import { bondMinor, partOfGrains, roundToGrains } from '../bond/bond-rounding.ts';
 import {
   amortizedShare,
   shareOfPeriod,
@@ -45,12 +45,12 @@ export function bondAccrual(schedule: BondSchedule, on: CalendarDay): BondAccrua
   const passed = amortizedShare(terms, period, on);
   const coupon = multiplyRatios(amounts.exactCoupon, ratio(BigInt(share.num), BigInt(share.den)));
   const amortized = (of: 'discount' | 'costs'): number =>
-    bondMinor(terms, carried[of]) - bondMinor(terms, carried[of] - partOfGrains(terms, amounts[of], passed));
+    minorOf(terms, carried[of]) - minorOf(terms, carried[of] - partOf(terms, amounts[of], passed));
   return {
     basis,
     share,
-    coupon: bondMinor(terms, roundToGrains(terms, coupon)),
-    received: bondMinor(terms, carried.received),
+    coupon: minorOf(terms, toGrains(terms, coupon)),
+    received: minorOf(terms, carried.received),
     amortizedShare: passed,
     discount: amortized('discount'),
     costs: amortized('costs'),
@@ -62,7 +62,7 @@ export function bondPosition(schedule: BondSchedule, on: CalendarDay): Position 
   const { terms, rows } = schedule;
   const basis = basisOn(schedule, on);
   const accrual = bondAccrual(schedule, on);
-  const minor = (grains: bigint | undefined): number => bondMinor(terms, grains ?? 0n);
+  const minor = (grains: bigint | undefined): number => minorOf(terms, grains ?? 0n);
   const outstanding = minor(basis?.carried.face);
   const discount = minor(basis?.carried.discount) - (accrual?.discount ?? 0);
   const costs = minor(basis?.carried.costs) - (accrual?.costs ?? 0);
@@ -116,7 +116,5 @@ function currentPortion(
   const due = faceDue(schedule, on, addMonths(on, 12, true));
   const unamortized = ratio(BigInt(outstanding - carrying), BigInt(outstanding));
   const share = multiplyRatios(unamortized, ratio(BigInt(due)));
-  return due === outstanding
-    ? carrying
-    : due - bondMinor(schedule.terms, roundToGrains(schedule.terms, share));
+  return due === outstanding ? carrying : due - minorOf(schedule.terms, toGrains(schedule.terms, share));
 }

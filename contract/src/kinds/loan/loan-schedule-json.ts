@@ -4,7 +4,7 @@ import {
   formatDay,
   formatPercent,
   loanRow,
-  minorUnits,
+  minorOf,
   PeriodGrowths,
   totalDrawn,
   totalOf,
@@ -77,7 +77,7 @@ type Money = (minor: number) => string;
 
 function regularPayment({ settings, terms }: LoanSchedule, money: Money): string | null {
   const regular = settings.find(({ kind, amount }) => (kind === 'level' || kind === 'agreed') && amount > 0n);
-  return regular ? money(minorUnits(terms, regular.amount)) : null;
+  return regular ? money(minorOf(terms, regular.amount)) : null;
 }
 
 function solved(schedule: LoanSchedule, numbered: readonly LoanRow[]): Record<string, unknown> {

@@ -1,3 +1,4 @@
+import { grainsOf } from '../../money/rounding.ts';
 import type { CalendarDay } from '../../calendar/calendar-day.ts';
 import { dayCounts } from '../../calendar/day-counts/day-counts.ts';
 import type { Fraction } from '../../calendar/fraction.ts';
@@ -16,7 +17,6 @@ import { roundRatio } from '../../money/round-ratio.ts';
 import { exactInterest } from '../interest-segment.ts';
 import { chargedBefore, interestPeriodOn, interestSegments } from '../loan-interest.ts';
 import { chargesInterest, grainsAt, lastRowOn, type LoanSchedule } from '../loan-schedule.ts';
-import { grainsPerMinorUnit } from '../loan-terms.ts';
 import { solveEffectiveRate, type CashFlow } from './effective-rate.ts';
 
 /** A payment that costs are spread to, and what it takes of them. */
@@ -176,7 +176,7 @@ function effectiveShares(
   rows: readonly number[],
 ): Shares {
   const overAgreed = known.rates.some((rate) => rate.from > from);
-  const grains = grainsPerMinorUnit(known.terms);
+  const grains = grainsOf(known.terms);
   const accrued = accruedOn(known, from);
   const carried = owedAfter(known, lastRowOn(known.date, known.length, from)) + accrued - fixedOf(left);
   const flows = flowsAfter(known, from, overAgreed);
@@ -213,7 +213,7 @@ function effectiveShares(
 function owedAfter(known: LoanSchedule, row: number): Fixed {
   if (row < 0) return fixedOf(known.terms.amount);
   const owed = grainsAt(known, 'closing', row) + grainsAt(known, 'unpaid', row);
-  return fixedRatio({ num: owed, den: grainsPerMinorUnit(known.terms) });
+  return fixedRatio({ num: owed, den: grainsOf(known.terms) });
 }
 
 /** Interest accrued on a day and not yet charged, brought in included; minor units. */
@@ -232,7 +232,7 @@ function flowsAfter(
   overAgreed: boolean,
 ): { row: number; flow: CashFlow }[] {
   const flows: { row: number; flow: CashFlow }[] = [];
-  const grains = grainsPerMinorUnit(known.terms);
+  const grains = grainsOf(known.terms);
   let day = from;
   for (let row = lastRowOn(known.date, known.length, from) + 1; row < known.length; row += 1) {
     const on = Math.max(day, known.date[row] as number);
@@ -261,7 +261,7 @@ function yearsBetween(known: LoanSchedule, from: CalendarDay, to: CalendarDay): 
 
 /** What the agreed interest makes of one between two days. */
 function agreedGrowth(known: LoanSchedule, from: CalendarDay, to: CalendarDay): Fixed {
-  const grains = grainsPerMinorUnit(known.terms);
+  const grains = grainsOf(known.terms);
   const balance = 10n ** 12n * grains;
   const segments = interestSegments(known, known, { day: from, balance, nextRow: known.length }, to);
   const interest = fixedRatio(exactInterest(segments));

@@ -7,7 +7,7 @@ import {
   formatPercent,
   lastRowOn,
   loanRow,
-  minorUnits,
+  minorOf,
   position,
   rateAt,
   totalOf,
@@ -157,7 +157,7 @@ function paymentInForce(
   const set = found === undefined ? undefined : settings[setting[found] as number];
   if (found === undefined || !set) return undefined;
   const every = stretches[set.stretch]?.cycle.every ?? terms.every;
-  return { row: found, amount: minorUnits(terms, set.amount), every };
+  return { row: found, amount: minorOf(terms, set.amount), every };
 }
 
 /** What its author should know; fixings of days still to come are not missed yet. */
@@ -255,7 +255,7 @@ function agreedPayment({ settings, setting, terms, interest }: LoanSchedule, ind
   const set = settings[setting[index] as number];
   const charged = interest[index] as number;
   if (!set || set.kind === 'interest' || set.kind === 'listed') return charged;
-  return minorUnits(terms, set.amount) + (set.kind === 'principal' ? charged : 0);
+  return minorOf(terms, set.amount) + (set.kind === 'principal' ? charged : 0);
 }
 
 function gridRows(schedule: LoanSchedule, at: Moment): GridRow<ScheduleRow>[] {

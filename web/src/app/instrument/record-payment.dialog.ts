@@ -6,7 +6,7 @@ import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/materia
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatSelectModule } from '@angular/material/select';
-import { formatAmount, formatDay, loanRows, minorUnits, parseDay, type LoanRow } from '@coffer/core';
+import { formatAmount, formatDay, loanRows, minorOf, parseDay, type LoanRow } from '@coffer/core';
 import { recordsPayments, showAmount, showDay, showDecimal } from '@coffer/contract';
 import { ApiRefusal, newKey } from '../api/api-client';
 import { messageOf } from '../api/message-of';
@@ -118,7 +118,7 @@ export class RecordPaymentDialog {
     const { terms, settings } = schedule;
     // What a payment recorded in part still lacks of what was agreed.
     const lacks = (row: LoanRow): number => {
-      const agreed = minorUnits(terms, settings[schedule.setting[row.index] as number]?.amount ?? 0n);
+      const agreed = minorOf(terms, settings[schedule.setting[row.index] as number]?.amount ?? 0n);
       const parts = schedule.receipts.byDue.get(row.due)?.parts ?? [];
       return agreed - parts.reduce((sum, { amount }) => sum + amount, 0);
     };

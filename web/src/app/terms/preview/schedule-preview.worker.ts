@@ -3,7 +3,7 @@ import { entriesJson, readInstrument, recordsPayments, scheduleJson } from '@cof
 import {
   formatAmount,
   issueEntry,
-  minorUnits,
+  minorOf,
   paymentsMade,
   type LoanSchedule,
   type Schedule,
@@ -29,7 +29,7 @@ function lifeOf(schedule: LoanSchedule): LoanLife {
   const { spans, renewals } = stretchSpans(schedule);
   const payments = stretches.map((_, at) => {
     const set = settings.find((setting) => setting.stretch === at);
-    return set && set.amount > 0n ? formatAmount(minorUnits(terms, set.amount), terms.digits) : null;
+    return set && set.amount > 0n ? formatAmount(minorOf(terms, set.amount), terms.digits) : null;
   });
   return {
     spans,
