@@ -144,8 +144,11 @@ export class FindBox {
     this.waiting = false;
   }
 
+  /** What the list held a moment ago may be marked still; then what now stands first is meant. */
   protected chosen({ option }: MatAutocompleteSelectedEvent): void {
-    this.go(option.value as Found);
+    const matches = this.matches();
+    const found = matches.find((each) => each === option.value) ?? matches[0];
+    if (found) this.go(found);
   }
 
   /** Enter takes what is marked in the list, or what will stand first when the list has caught up with the text. */
