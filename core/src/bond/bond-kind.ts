@@ -1,13 +1,13 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
-import { bondAccrualEntry, bondIssueEntry, bondOwnEntries } from '../entries/bond-entries.ts';
-import { bondStanding } from '../entries/bond-standing.ts';
-import { bondPositionWords } from '../explain/bond-position-words.ts';
+import { bondAccrualEntry, bondIssueEntry, bondOwnEntries } from './entries/bond-entries.ts';
+import { bondStanding } from './entries/bond-standing.ts';
+import { bondPositionWords } from './explain/bond-position-words.ts';
 import type { DebtKind } from '../kinds/kind.ts';
-import { bondAccrual, bondPosition, faceDue } from '../position/bond-position.ts';
-import { bondProofs } from './bond-proofs.ts';
-import { lastCouponRow, type BondSchedule } from './bond-schedule.ts';
-import type { BondTerms } from './bond-terms.ts';
-import { buildBondSchedule } from './bond-walk.ts';
+import { bondAccrual, bondPosition, faceDue } from './position/bond-position.ts';
+import { bondProofs } from './schedule/bond-proofs.ts';
+import { lastCouponRow, type BondSchedule } from './schedule/bond-schedule.ts';
+import type { BondTerms } from './terms/bond-terms.ts';
+import { buildBondSchedule } from './schedule/bond-walk.ts';
 
 /** Bonds: issued at a price, served by coupons, repaid at maturity, by instalments or before their time. */
 export const bondKind: DebtKind<BondTerms, BondSchedule> = {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { compareMethods } from '../compare/bond-methods.ts';
-import { redemptionOutcome } from '../compare/redemption-outcome.ts';
+import { compareMethods } from './compare/bond-methods.ts';
+import { redemptionOutcome } from './compare/redemption-outcome.ts';
 import { entries } from '../entries/entries.ts';
 import { balancesOf } from '../entries/balances.ts';
 import { explainBondFigure, type BondFigure } from '../explain/explain.ts';
@@ -9,12 +9,12 @@ import { interestExpense } from '../position/interest-expense.ts';
 import { maturities } from '../position/maturities.ts';
 import { position } from '../position/position.ts';
 import { ratio } from '../money/ratio.ts';
-import { arbitraryBondWithEvents, bondCanBeScheduled } from './arbitrary-bond.ts';
-import { bondProofs } from './bond-proofs.ts';
-import type { BondSchedule } from './bond-schedule.ts';
-import type { BondTerms, EarlyRedemption } from './bond-terms.ts';
-import { buildBondSchedule } from './bond-walk.ts';
-import { day, percent, plainBond, priced } from './plain-bond.ts';
+import { arbitraryBondWithEvents, bondCanBeScheduled } from '../testing/arbitrary-bond.ts';
+import { bondProofs } from './schedule/bond-proofs.ts';
+import type { BondSchedule } from './schedule/bond-schedule.ts';
+import type { BondTerms, EarlyRedemption } from './terms/bond-terms.ts';
+import { buildBondSchedule } from './schedule/bond-walk.ts';
+import { day, percent, plainBond, priced } from '../testing/plain-bond.ts';
 
 const cents = { interest: 'cent', ties: 'away-from-zero' } as const;
 const redeemed = (on: string, face: number, price: string): EarlyRedemption => ({

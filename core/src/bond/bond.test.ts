@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { bondAccrual } from '../position/bond-position.ts';
-import type { BondSchedule } from './bond-schedule.ts';
-import { buildBondSchedule } from './bond-walk.ts';
-import { day, percent, plainBond, priced } from './plain-bond.ts';
+import { bondAccrual } from './position/bond-position.ts';
+import type { BondSchedule } from './schedule/bond-schedule.ts';
+import { buildBondSchedule } from './schedule/bond-walk.ts';
+import { day, percent, plainBond, priced } from '../testing/plain-bond.ts';
 
 const units = (schedule: BondSchedule): number[][] =>
   schedule.rows

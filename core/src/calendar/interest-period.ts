@@ -1,6 +1,6 @@
 import type { CalendarDay } from './calendar-day.ts';
 import { evenYears } from './even-years.ts';
-import type { Fraction, InterestPeriod } from './fraction.ts';
+import type { Fraction } from './fraction.ts';
 import { paymentsPerYear } from './frequency.ts';
 import { cycleDate, cycleIndexOnOrAfter, type DateCycle } from './payment-dates.ts';
 
@@ -66,4 +66,21 @@ export function regularPeriod(
 ): InterestPeriod {
   const whole = { from, to, evenYears: years, perYear: years.den, boundaries: [from, to] };
   return termination === undefined ? whole : { ...whole, termination };
+}
+
+/** The stretch of time that one payment's or coupon's interest covers, and the regular dates around it. */
+export interface InterestPeriod {
+  readonly from: CalendarDay;
+  readonly to: CalendarDay;
+  /** What the whole period is worth in years when every regular period is worth the same. */
+  readonly evenYears: Fraction;
+  /** Regular periods a year. */
+  readonly perYear: number;
+  /**
+   * Where regular periods begin and end, from the one that `from` falls in to the one that ends with `to`: just
+   * `from` and `to` when the period is itself regular.
+   */
+  readonly boundaries: readonly CalendarDay[];
+  /** The day the agreement ends, where a rule treats it apart. */
+  readonly termination?: CalendarDay;
 }

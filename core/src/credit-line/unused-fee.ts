@@ -1,5 +1,5 @@
 import { addRatios, multiplyRatios, ratio, type Ratio } from '../money/ratio.ts';
-import type { InterestSegment } from '../loan/interest-segment.ts';
+import type { InterestSegment } from '../loan/interest/interest-segment.ts';
 
 /**
  * The fee on what is not drawn of a credit line, by the days of the same segments that interest is worked out from,

@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { arbitraryBondWithEvents } from '../bond/arbitrary-bond.ts';
+import { arbitraryBondWithEvents } from '../testing/arbitrary-bond.ts';
 import { buildSchedule, firstDay } from '../instrument/instrument.ts';
 import type { Schedule } from '../kinds/schedules.ts';
-import { arbitraryLoanWithEvents } from '../loan/arbitrary-loan.ts';
-import { buildLoanSchedule } from '../loan/build-loan-schedule.ts';
-import { day, percent, plainLoan } from '../loan/plain-loan.ts';
+import { arbitraryLoanWithEvents } from '../testing/arbitrary-loan.ts';
+import { buildLoanSchedule } from '../loan/schedule/build-loan-schedule.ts';
+import { day, percent, plainLoan } from '../testing/plain-loan.ts';
 import type { AccrualChoice } from './accruals.ts';
 import { balancesOf } from './balances.ts';
 import { entries } from './entries.ts';

@@ -1,22 +1,22 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { arbitraryBondWithEvents } from '../bond/arbitrary-bond.ts';
-import { bookedExpense } from '../bond/bond-schedule.ts';
-import { buildBondSchedule } from '../bond/bond-walk.ts';
-import { day, plainBond, priced } from '../bond/plain-bond.ts';
+import { arbitraryBondWithEvents } from '../testing/arbitrary-bond.ts';
+import { bookedExpense } from '../bond/schedule/bond-schedule.ts';
+import { buildBondSchedule } from '../bond/schedule/bond-walk.ts';
+import { day, plainBond, priced } from '../testing/plain-bond.ts';
 import { addMonths } from '../calendar/calendar-day.ts';
 import { firstDay, lastDay } from '../instrument/instrument.ts';
 import type { Schedule } from '../kinds/schedules.ts';
-import { arbitraryLoanWithEvents } from '../loan/arbitrary-loan.ts';
-import { buildLoanSchedule } from '../loan/build-loan-schedule.ts';
-import { presentationOn } from '../presentation.ts';
-import type { LoanTerms } from '../loan/loan-terms.ts';
+import { arbitraryLoanWithEvents } from '../testing/arbitrary-loan.ts';
+import { buildLoanSchedule } from '../loan/schedule/build-loan-schedule.ts';
+import { classificationOn } from '../position/classification.ts';
+import type { LoanTerms } from '../loan/terms/loan-terms.ts';
 import { ratio } from '../money/ratio.ts';
 import { explainPosition } from '../explain/explain.ts';
 import { interestExpense } from '../position/interest-expense.ts';
 import { maturities } from '../position/maturities.ts';
 import { position } from '../position/position.ts';
-import { bookedInterest } from '../loan/booked-interest.ts';
+import { bookedInterest } from '../loan/interest/booked-interest.ts';
 import { costsThrough } from '../loan/costs/issue-costs.ts';
 import { sumColumn } from '../proofs/proof.ts';
 import type { AccountRole } from './account-role.ts';
@@ -190,7 +190,7 @@ describe('position', () => {
         expect(due.reduce((sum, amount) => sum + amount, 0)).toBe(at.outstanding);
         if (schedule.kind === 'bond') return;
         // What is presented as non-current for now falls due when it falls due.
-        if (presentationOn(schedule.terms.events, on)?.as === 'non-current') expect(at.current).toBe(0);
+        if (classificationOn(schedule.terms.events, on)?.as === 'non-current') expect(at.current).toBe(0);
         else expect(Math.min(due[0] as number, at.carrying)).toBe(at.current);
       }),
       { numRuns: 100 },

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { arbitraryBondWithEvents } from '../bond/arbitrary-bond.ts';
+import { arbitraryBondWithEvents } from '../testing/arbitrary-bond.ts';
 import { parseDay } from '../calendar/calendar-day.ts';
 import { buildSchedule, firstDay, lastDay } from '../instrument/instrument.ts';
-import { arbitraryLoanWithEvents, canBeScheduled } from '../loan/arbitrary-loan.ts';
-import type { LoanTerms } from '../loan/loan-terms.ts';
+import { arbitraryLoanWithEvents, canBeScheduled } from '../testing/arbitrary-loan.ts';
+import type { LoanTerms } from '../loan/terms/loan-terms.ts';
 import { ratioFromDecimal } from '../money/ratio.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import { position } from '../position/position.ts';

@@ -3,7 +3,7 @@ import { debtKindOf } from '../kinds/kinds.ts';
 import type { Schedule } from '../kinds/schedules.ts';
 import { position } from '../position/position.ts';
 import type { Position, PositionFigure } from '../position/position-figures.ts';
-import { presentationOn } from '../presentation.ts';
+import { classificationOn } from '../position/classification.ts';
 import type { ExplainStep, Explanation } from './explanation.ts';
 
 const names: Readonly<Record<PositionFigure, string>> = {
@@ -58,7 +58,7 @@ export function explainPosition(schedule: Schedule, on: CalendarDay, figure: Pos
 }
 
 function currentSteps(schedule: Schedule, on: CalendarDay, at: Position): ExplainStep[] {
-  const stated = presentationOn(schedule.terms.events, on);
+  const stated = classificationOn(schedule.terms.events, on);
   if (stated) {
     const to = stated.to === undefined ? '' : ` to ${formatDay(stated.to)}`;
     return [

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import { arbitraryBondWithEvents } from '../bond/arbitrary-bond.ts';
-import { buildBondSchedule } from '../bond/bond-walk.ts';
-import { arbitraryLoanWithEvents } from '../loan/arbitrary-loan.ts';
-import { buildLoanSchedule } from '../loan/build-loan-schedule.ts';
-import { day, level, plainLoan } from '../loan/plain-loan.ts';
+import { arbitraryBondWithEvents } from '../testing/arbitrary-bond.ts';
+import { buildBondSchedule } from '../bond/schedule/bond-walk.ts';
+import { arbitraryLoanWithEvents } from '../testing/arbitrary-loan.ts';
+import { buildLoanSchedule } from '../loan/schedule/build-loan-schedule.ts';
+import { day, level, plainLoan } from '../testing/plain-loan.ts';
 import { explainBondTotal, explainTotal } from './explain-total.ts';
 
 it('is the sum of its steps over any stretch of any loan, each step leading to its first row', () => {

@@ -1,7 +1,7 @@
 import { calendarFields, formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
-import { bookedExpense, type BondSchedule, type BookedAmounts } from '../bond/bond-schedule.ts';
-import type { LoanSchedule } from '../loan/loan-schedule.ts';
-import { totalOf } from '../loan/totals.ts';
+import { bookedExpense, type BondSchedule, type BookedAmounts } from '../bond/schedule/bond-schedule.ts';
+import type { LoanSchedule } from '../loan/schedule/loan-schedule.ts';
+import { totalOf } from '../loan/schedule/totals.ts';
 import type { ExplainStep, Explanation } from './explanation.ts';
 
 /** Columns of a loan whose totals are shown. */

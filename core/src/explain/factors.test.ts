@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import { arbitraryBondWithEvents } from '../bond/arbitrary-bond.ts';
-import { arbitraryFund } from '../fund/arbitrary-fund.ts';
+import { arbitraryBondWithEvents } from '../testing/arbitrary-bond.ts';
+import { arbitraryFund } from '../testing/arbitrary-fund.ts';
 import { buildFundSchedule } from '../fund/build-fund-schedule.ts';
 import { buildSchedule, firstDay, lastDay } from '../instrument/instrument.ts';
-import { arbitraryLoanWithEvents, canBeScheduled } from '../loan/arbitrary-loan.ts';
-import { chargesInterest } from '../loan/loan-schedule.ts';
-import type { LoanTerms } from '../loan/loan-terms.ts';
+import { arbitraryLoanWithEvents, canBeScheduled } from '../testing/arbitrary-loan.ts';
+import { chargesInterest } from '../loan/schedule/loan-schedule.ts';
+import type { LoanTerms } from '../loan/terms/loan-terms.ts';
 import { explainBondFigure, explainFundFigure, explainLoanFigure, explainPosition } from './explain.ts';
 import type { ExplainStep, Explanation } from './explanation.ts';
 

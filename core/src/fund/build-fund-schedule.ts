@@ -1,7 +1,7 @@
 import { grainsOf, minorOf } from '../money/rounding.ts';
 import type { Decimal } from 'decimal.js';
 import { formatAmount } from '../money/amount-text.ts';
-import { TermsFault } from '../terms-fault.ts';
+import { TermsFault } from '../faults/terms-fault.ts';
 import { checkFundTerms } from './check-fund-terms.ts';
 import { fundInterest } from './fund-interest.ts';
 import { depositDays, fundPeriod, fundYears, mostDeposits } from './fund-periods.ts';

@@ -1,5 +1,5 @@
 import { formatDay } from '../calendar/calendar-day.ts';
-import { TermsFault } from '../terms-fault.ts';
+import { TermsFault } from '../faults/terms-fault.ts';
 import type { FundTerms } from './fund-terms.ts';
 
 /** Refuses terms that no fund can be made of. Throws {@link TermsFault} naming the key at fault. */

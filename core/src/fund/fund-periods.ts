@@ -1,6 +1,7 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { dayCounts } from '../calendar/day-counts/day-counts.ts';
-import type { Fraction, InterestPeriod } from '../calendar/fraction.ts';
+import type { Fraction } from '../calendar/fraction.ts';
+import type { InterestPeriod } from '../calendar/interest-period.ts';
 import { paymentsPerYear } from '../calendar/frequency.ts';
 import { interestPeriodOf, regularPeriod } from '../calendar/interest-period.ts';
 import { cycleDates, type DateCycle } from '../calendar/payment-dates.ts';

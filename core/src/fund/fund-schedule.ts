@@ -1,6 +1,6 @@
 import { minorOf } from '../money/rounding.ts';
 import type { CalendarDay } from '../calendar/calendar-day.ts';
-import type { InterestPeriod } from '../calendar/fraction.ts';
+import type { InterestPeriod } from '../calendar/interest-period.ts';
 import { type FundTerms } from './fund-terms.ts';
 
 /** Amounts of a row as they are computed with, in grains. */

@@ -1,23 +1,23 @@
 import { Decimal } from 'decimal.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { arbitraryBondWithEvents } from '../bond/arbitrary-bond.ts';
+import { arbitraryBondWithEvents } from '../testing/arbitrary-bond.ts';
 import { accrualChoices } from '../entries/accruals.ts';
 import { entries } from '../entries/entries.ts';
 import { periodEnds, periodLengths } from '../entries/period-ends.ts';
 import { explainFundFigure, type FundFigure } from '../explain/explain.ts';
 import { buildSchedule, firstDay, lastDay } from '../instrument/instrument.ts';
-import { arbitraryLoanWithEvents } from '../loan/arbitrary-loan.ts';
-import { day, level, percent, plainLoan } from '../loan/plain-loan.ts';
+import { arbitraryLoanWithEvents } from '../testing/arbitrary-loan.ts';
+import { day, level, percent, plainLoan } from '../testing/plain-loan.ts';
 import { position } from '../position/position.ts';
-import { arbitraryFund } from './arbitrary-fund.ts';
+import { arbitraryFund } from '../testing/arbitrary-fund.ts';
 import { buildFundSchedule } from './build-fund-schedule.ts';
 import { fundAndDebt, netDebt } from './fund-and-debt.ts';
 import { fundPosition } from './fund-position.ts';
 import { fundProofs } from './fund-proofs.ts';
 import { fundEnd, fundHeld, fundTotal } from './fund-schedule.ts';
 import { levelDeposit } from './level-deposit.ts';
-import { plainFund } from './plain-fund.ts';
+import { plainFund } from '../testing/plain-fund.ts';
 
 // Standard compound-interest tables, amount of an ordinary annuity of 1 (Kieso, Weygandt, Warfield, Intermediate
 // Accounting, five decimals); figures from memory, reproduced by computation.

@@ -1,6 +1,6 @@
 import type { Decimal } from 'decimal.js';
 import { decimalOf, Precise } from '../money/precise.ts';
-import { TermsFault } from '../terms-fault.ts';
+import { TermsFault } from '../faults/terms-fault.ts';
 import { growthsAt } from '../rates/growths-at.ts';
 import { depositDays, fundPeriod, fundYears } from './fund-periods.ts';
 import type { FundTerms } from './fund-terms.ts';

@@ -1,9 +1,9 @@
-import type { BondSchedule } from '../bond/bond-schedule.ts';
-import type { BondTerms } from '../bond/bond-terms.ts';
+import type { BondSchedule } from '../bond/schedule/bond-schedule.ts';
+import type { BondTerms } from '../bond/terms/bond-terms.ts';
 import type { FundSchedule } from '../fund/fund-schedule.ts';
 import type { FundTerms } from '../fund/fund-terms.ts';
-import type { LoanSchedule } from '../loan/loan-schedule.ts';
-import type { LoanTerms } from '../loan/loan-terms.ts';
+import type { LoanSchedule } from '../loan/schedule/loan-schedule.ts';
+import type { LoanTerms } from '../loan/terms/loan-terms.ts';
 
 /** The terms and events of anything that is owed. */
 export type Instrument = LoanTerms | BondTerms;

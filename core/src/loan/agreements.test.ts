@@ -2,15 +2,15 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addMonths, formatDay } from '../calendar/calendar-day.ts';
 import { ratio, ratioToDecimal, ratioToNumber } from '../money/ratio.ts';
-import { loanPosition } from '../position/loan-position.ts';
+import { loanPosition } from './position/loan-position.ts';
 import { growthOver } from '../rates/compounding.ts';
 import type { RateIndex } from '../rates/rate-index.ts';
-import { buildLoanSchedule } from './build-loan-schedule.ts';
-import type { LoanEvent } from './loan-events.ts';
-import { loanRows, type LoanRow } from './loan-schedule.ts';
-import type { LoanTerms, Phase } from './loan-terms.ts';
-import { solveUnknown } from './solve-unknown.ts';
-import { day, failing, level, percent, plainLoan, rowsOf } from './plain-loan.ts';
+import { buildLoanSchedule } from './schedule/build-loan-schedule.ts';
+import type { LoanEvent } from './terms/loan-events.ts';
+import { loanRows, type LoanRow } from './schedule/loan-schedule.ts';
+import type { LoanTerms, Phase } from './terms/loan-terms.ts';
+import { solveUnknown } from './terms/solve-unknown.ts';
+import { day, failing, level, percent, plainLoan, rowsOf } from '../testing/plain-loan.ts';
 
 describe('compounding', () => {
   // Interest Act (Canada) s. 6, nominal rates compounded half-yearly not in advance: monthly equivalents, percent;

@@ -2,13 +2,13 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { isBusinessDay } from '../calendar/business-days/business-days.ts';
 import { addMonths, formatDay } from '../calendar/calendar-day.ts';
-import { accruedFee } from '../position/loan-position.ts';
-import { arbitraryLoan } from './arbitrary-loan.ts';
-import { buildLoanSchedule } from './build-loan-schedule.ts';
+import { accruedFee } from './position/loan-position.ts';
+import { arbitraryLoan } from '../testing/arbitrary-loan.ts';
+import { buildLoanSchedule } from './schedule/build-loan-schedule.ts';
 import { costAmortization } from './costs/issue-costs.ts';
-import type { LoanEvent } from './loan-events.ts';
-import { totalOf } from './totals.ts';
-import { day, failing, level, percent, plainLoan, rowsOf } from './plain-loan.ts';
+import type { LoanEvent } from './terms/loan-events.ts';
+import { totalOf } from './schedule/totals.ts';
+import { day, failing, level, percent, plainLoan, rowsOf } from '../testing/plain-loan.ts';
 
 describe('a credit line', () => {
   const line = plainLoan([{ type: 'interest-only', count: 3 }], {

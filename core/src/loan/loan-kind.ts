@@ -1,18 +1,18 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
-import { loanAccrualEntry, loanIssueEntry, loanOwnEntries } from '../entries/loan-entries.ts';
-import { loanStanding } from '../entries/loan-standing.ts';
-import { loanPositionWords } from '../explain/loan-position-words.ts';
+import { loanAccrualEntry, loanIssueEntry, loanOwnEntries } from './entries/loan-entries.ts';
+import { loanStanding } from './entries/loan-standing.ts';
+import { loanPositionWords } from './explain/loan-position-words.ts';
 import type { DebtKind } from '../kinds/kind.ts';
-import { accruedInterest, loanPosition, principalDue } from '../position/loan-position.ts';
-import { asKnownOn } from './as-known-on.ts';
-import { bookedInterest } from './booked-interest.ts';
-import { buildLoanSchedule } from './build-loan-schedule.ts';
+import { accruedInterest, loanPosition, principalDue } from './position/loan-position.ts';
+import { asKnownOn } from './terms/as-known-on.ts';
+import { bookedInterest } from './interest/booked-interest.ts';
+import { buildLoanSchedule } from './schedule/build-loan-schedule.ts';
 import { amortizedCosts } from './costs/issue-costs.ts';
-import { loanProofs } from './loan-proofs.ts';
-import { lastRowOn, type LoanSchedule } from './loan-schedule.ts';
-import type { LoanTerms } from './loan-terms.ts';
-import { loanSteps, whyLoanIsDear } from './loan-work.ts';
-import { totalOf } from './totals.ts';
+import { loanProofs } from './schedule/loan-proofs.ts';
+import { lastRowOn, type LoanSchedule } from './schedule/loan-schedule.ts';
+import type { LoanTerms } from './terms/loan-terms.ts';
+import { loanSteps, whyLoanIsDear } from './schedule/loan-work.ts';
+import { totalOf } from './schedule/totals.ts';
 
 /** Loans: borrowed at once or drawn, repaid by agreed payments. */
 export const loanKind: DebtKind<LoanTerms, LoanSchedule> = {

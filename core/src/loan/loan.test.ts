@@ -7,15 +7,15 @@ import type { Frequency } from '../calendar/frequency.ts';
 import { explainLoanFigure } from '../explain/explain.ts';
 import { ratio, ratioFromDecimal } from '../money/ratio.ts';
 import { sumColumn } from '../proofs/proof.ts';
-import { arbitraryLoan, arbitraryLoanWithEvents } from './arbitrary-loan.ts';
-import { buildLoanSchedule } from './build-loan-schedule.ts';
-import { loanProofs } from './loan-proofs.ts';
-import type { LoanEvent } from './loan-events.ts';
-import { unroundedPayment } from './payment-setting.ts';
-import { PeriodGrowths } from './period-growths.ts';
-import { loanRows, type LoanSchedule, type PaymentSetting } from './loan-schedule.ts';
-import type { LoanTerms, Phase } from './loan-terms.ts';
-import { TermsFault } from '../terms-fault.ts';
+import { arbitraryLoan, arbitraryLoanWithEvents } from '../testing/arbitrary-loan.ts';
+import { buildLoanSchedule } from './schedule/build-loan-schedule.ts';
+import { loanProofs } from './schedule/loan-proofs.ts';
+import type { LoanEvent } from './terms/loan-events.ts';
+import { unroundedPayment } from './payment/payment-setting.ts';
+import { PeriodGrowths } from './interest/period-growths.ts';
+import { loanRows, type LoanSchedule, type PaymentSetting } from './schedule/loan-schedule.ts';
+import type { LoanTerms, Phase } from './terms/loan-terms.ts';
+import { TermsFault } from '../faults/terms-fault.ts';
 
 const day = (text: string): number => parseDay(text) as number;
 

@@ -1,4 +1,4 @@
-import { BeyondExact } from '../beyond-exact.ts';
+import { BeyondExact } from '../faults/beyond-exact.ts';
 import { ratioToNumber, type Ratio } from './ratio.ts';
 import { roundRatio, type Ties } from './round-ratio.ts';
 

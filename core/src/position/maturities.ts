@@ -1,7 +1,7 @@
 import { addMonths, type CalendarDay } from '../calendar/calendar-day.ts';
 import { debtKindOf } from '../kinds/kinds.ts';
 import type { Schedule } from '../kinds/schedules.ts';
-import { presentationOn } from '../presentation.ts';
+import { classificationOn } from './classification.ts';
 import { position } from './position.ts';
 
 /** How many single years the amounts due are shown for before all later ones together. */
@@ -18,7 +18,7 @@ export function maturities(schedule: Schedule, on: CalendarDay): number[] {
   const ends = Array.from({ length: yearsApart }, (_, year) => addMonths(on, 12 * (year + 1), true));
   // What can be called on demand, or is in breach, counts when it can first be asked for (IFRS 7.B11C(a)).
   const kind = debtKindOf(schedule);
-  if (kind.onDemand(schedule) || presentationOn(schedule.terms.events, on)?.as === 'current') {
+  if (kind.onDemand(schedule) || classificationOn(schedule.terms.events, on)?.as === 'current') {
     due[0] = outstanding;
     return due;
   }

@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { arbitraryBondWithEvents } from '../bond/arbitrary-bond.ts';
-import { bondProofs } from '../bond/bond-proofs.ts';
-import { buildBondSchedule } from '../bond/bond-walk.ts';
-import { arbitraryLoan, canBeScheduled } from '../loan/arbitrary-loan.ts';
-import { buildLoanSchedule } from '../loan/build-loan-schedule.ts';
-import { loanProofs } from '../loan/loan-proofs.ts';
+import { arbitraryBondWithEvents } from '../testing/arbitrary-bond.ts';
+import { bondProofs } from '../bond/schedule/bond-proofs.ts';
+import { buildBondSchedule } from '../bond/schedule/bond-walk.ts';
+import { arbitraryLoan, canBeScheduled } from '../testing/arbitrary-loan.ts';
+import { buildLoanSchedule } from '../loan/schedule/build-loan-schedule.ts';
+import { loanProofs } from '../loan/schedule/loan-proofs.ts';
 
 // A proof that cannot fail proves nothing: whatever single figure is altered, some proof must say so.
 describe('proofs', () => {

@@ -1,10 +1,13 @@
 import type { CalendarDay } from '../calendar-day.ts';
-import type { Fraction, InterestPeriod } from '../fraction.ts';
+import type { Fraction } from '../fraction.ts';
+import type { InterestPeriod } from '../interest-period.ts';
 
 /** A rule that turns the days from one date (counted) to another (not counted) into a share of a year. */
 export interface DayCount {
   /** What a reader is told about the rule, in a few words. */
   readonly title: string;
+  /** Of how many days a year is, where the share of a year depends on nothing but the actual days. */
+  readonly yearOf?: number;
   /** The days the rule counts. */
   days(from: CalendarDay, to: CalendarDay, period?: InterestPeriod): number;
   /** The share of a year, exact; `period` is the interest period the two dates lie in. */

@@ -14,9 +14,9 @@ import {
 } from '../../money/fixed-point.ts';
 import { addRatios, multiplyRatios, ratio, type Ratio } from '../../money/ratio.ts';
 import { roundRatio } from '../../money/round-ratio.ts';
-import { exactInterest } from '../interest-segment.ts';
-import { chargedBefore, interestPeriodOn, interestSegments } from '../loan-interest.ts';
-import { chargesInterest, grainsAt, lastRowOn, type LoanSchedule } from '../loan-schedule.ts';
+import { exactInterest } from '../interest/interest-segment.ts';
+import { chargedBefore, interestPeriodOn, interestSegments } from '../interest/loan-interest.ts';
+import { chargesInterest, grainsAt, lastRowOn, type LoanSchedule } from '../schedule/loan-schedule.ts';
 import { solveEffectiveRate, type CashFlow } from './effective-rate.ts';
 
 /** A payment that costs are spread to, and what it takes of them. */

@@ -1,7 +1,7 @@
 import type { CalendarDay } from '../../calendar/calendar-day.ts';
-import { asKnownOn } from '../as-known-on.ts';
-import { eventsOf, type Fee } from '../loan-events.ts';
-import { lastRowOn, type LoanSchedule } from '../loan-schedule.ts';
+import { asKnownOn } from '../terms/as-known-on.ts';
+import { eventsOf, type Fee } from '../terms/loan-events.ts';
+import { lastRowOn, type LoanSchedule } from '../schedule/loan-schedule.ts';
 import { amortizedBy, costPlan, type CostPlan, type PlanRate } from './cost-plan.ts';
 
 /** A rate that costs are amortized at, from a day on. */

@@ -1,0 +1,45 @@
+import { bondTotalOf } from '../../explain/explain-total.ts';
+import type { BondRow, BondSchedule } from '../schedule/bond-schedule.ts';
+import type { Call, EarlyRedemption } from '../terms/bond-terms.ts';
+import { buildBondSchedule } from '../schedule/bond-walk.ts';
+import type { CalendarDay } from '../../calendar/calendar-day.ts';
+
+/** What redeeming face before maturity does. Minor units. */
+export interface RedemptionOutcome {
+  readonly schedule: BondSchedule;
+  /** The row of the redemption: what is retired and paid, the gain or loss, the coupon paid with it. */
+  readonly row: BondRow;
+  /** Price and coupon together. */
+  readonly cash: number;
+  /** Coupons that are no longer paid after the day. */
+  readonly couponsSpared: number;
+  /** Interest expense that is no longer charged after the day. */
+  readonly expenseSpared: number;
+}
+
+/**
+ * A redemption tried: the bond with it beside the bond without. Throws {@link TermsFault} as scheduling does, for more
+ * than is outstanding and for a day outside the bond's life.
+ */
+export function redemptionOutcome(
+  before: BondSchedule,
+  redemption: Omit<EarlyRedemption, 'at'>,
+): RedemptionOutcome {
+  const at = before.terms.redemptions.length + before.terms.instalments.length;
+  const tried = { ...redemption, at };
+  const redemptions = [...before.terms.redemptions, tried].sort((a, b) => a.on - b.on);
+  const schedule = buildBondSchedule({ ...before.terms, redemptions });
+  const row = schedule.rows.find((each) => each.redemption === at) as BondRow;
+  return {
+    schedule,
+    row,
+    cash: row.paid + row.coupon,
+    couponsSpared: bondTotalOf(before, 'coupon') - bondTotalOf(schedule, 'coupon'),
+    expenseSpared: bondTotalOf(before, 'expense') - bondTotalOf(schedule, 'expense'),
+  };
+}
+
+/** The call that may be used on a day; `undefined` where none has begun. */
+export function callOn(calls: readonly Call[], on: CalendarDay): Call | undefined {
+  return calls.findLast(({ from }) => from <= on);
+}

@@ -1,0 +1,46 @@
+import { minorOf } from '../../money/rounding.ts';
+import type { CalendarDay } from '../../calendar/calendar-day.ts';
+import { asksOneAmount, type LoanSchedule } from '../schedule/loan-schedule.ts';
+import { paymentsMade, totalOf } from '../schedule/totals.ts';
+
+/** What a loan comes to over its life. Amounts in minor units. */
+export interface LoanOutcome {
+  /** The payment that was set last, as it is asked from then on; `undefined` where none is set as an amount. */
+  readonly payment: number | undefined;
+  /** Numbered payments by which something is paid. */
+  readonly payments: number;
+  readonly interest: number;
+  /** Payments and extra principal together. */
+  readonly paid: number;
+  readonly last: CalendarDay;
+  /** Balance after the last row: zero unless the loan is left for renewal. */
+  readonly left: number;
+}
+
+/** Sums up a schedule. */
+export function loanOutcome(schedule: LoanSchedule): LoanOutcome {
+  const { length, date, closing, settings, terms } = schedule;
+  const set = settings.findLast(asksOneAmount);
+  return {
+    payment: set && minorOf(terms, set.amount),
+    payments: paymentsMade(schedule),
+    interest: totalOf(schedule, 'interest'),
+    paid: totalOf(schedule, 'payment') + totalOf(schedule, 'extra'),
+    last: date[length - 1] as number,
+    left: closing[length - 1] as number,
+  };
+}
+
+/** The balance owed after each day on which it changed, in order: days and minor units. */
+export function balanceCurve(
+  schedule: LoanSchedule,
+): { readonly on: CalendarDay; readonly balance: number }[] {
+  const { terms, length, date, closing } = schedule;
+  const points = [{ on: terms.start, balance: schedule.opening[0] ?? terms.amount }];
+  for (let row = 0; row < length; row += 1) {
+    const point = { on: date[row] as number, balance: closing[row] as number };
+    if (points.at(-1)?.on === point.on) points.pop();
+    points.push(point);
+  }
+  return points;
+}
