@@ -1,6 +1,7 @@
 import js from '@eslint/js';
 import angular from 'angular-eslint';
 import prettier from 'eslint-config-prettier';
+import { importX } from 'eslint-plugin-import-x';
 import ts from 'typescript-eslint';
 
 /** What each part may import; the arrows of the house run one way. */
@@ -78,6 +79,13 @@ export default ts.config(
         })),
       ],
     },
+  },
+  {
+    // Files that import each other can be read only together.
+    files: ['{core,contract,cli,server,web}/src/**/*.ts'],
+    plugins: { 'import-x': importX },
+    settings: { 'import-x/extensions': ['.ts'], 'import-x/resolver': { node: { extensions: ['.ts'] } } },
+    rules: { 'import-x/no-cycle': ['error', { ignoreExternal: true }] },
   },
   { files: ['bench/**/*.ts'], rules: { 'no-console': 'off' } },
   {

@@ -3,6 +3,7 @@
 server_pid() {
   local pid
   pid=$(cat "$1/server.pid" 2>/dev/null) || return 1
+  [ -r "/proc/$pid/cmdline" ] || return 1
   # The number may belong to another program by now; ours has the server's path on its command line.
   tr '\0' ' ' <"/proc/$pid/cmdline" 2>/dev/null | grep -q 'dist/server.mjs' || return 1
   echo "$pid"
@@ -49,6 +50,17 @@ start_application() {
     echo "$build" >"$home/running-build"
   fi
   greet "$(cat "$home/port")" "$home"
+}
+
+# The pages as they are in the sources, served anew at each change, with the application that runs behind them.
+develop_pages() {
+  local port
+  start_application >&2
+  port=$(free_port 4300)
+  say "The pages are at http://127.0.0.1:$port as their sources change; Ctrl C ends it, and the application stays."
+  cd "$root/web"
+  COFFER_ADDRESS="http://127.0.0.1:$(cat "$(data_home)/port")" exec "$root/node_modules/.bin/ng" serve \
+    --host 127.0.0.1 --port "$port"
 }
 
 # The demo company lives in its own time.

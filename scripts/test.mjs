@@ -1,4 +1,5 @@
-// Runs every check and test and closes with one line: N passed, N failed.
+// Runs every check and test and closes with one line: N passed, N failed. With --server or --browser, and perhaps a
+// part of a file's name, just those tests.
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
@@ -31,32 +32,40 @@ function count(ok, good, bad) {
   failed += bad === 0 && !ok ? 1 : bad;
 }
 
-function vitest(project) {
+function vitest(project, ...filter) {
   const file = join(reports, `${project}.json`);
   const reporters = ['--reporter=default', '--reporter=json', `--outputFile.json=${file}`];
-  const ok = run(bin('vitest'), ['run', '--project', project, ...reporters]);
+  const ok = run(bin('vitest'), ['run', '--project', project, ...reporters, ...filter]);
   if (!existsSync(file)) return count(false, 0, 0);
   const report = JSON.parse(readFileSync(file, 'utf8'));
   if (report.numTotalTests === 0) return count(false, 0, 0);
   return count(ok, report.numPassedTests, report.numFailedTests);
 }
 
-function browser() {
+function browser(...filter) {
   const file = join(reports, 'e2e.json');
   const env = { ...process.env, COFFER_E2E_REPORT: file };
-  const ok = run(bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts'], { env });
+  const ok = run(bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts', ...filter], { env });
   if (!existsSync(file)) return count(false, 0, 0);
   const { stats } = JSON.parse(readFileSync(file, 'utf8'));
   return count(ok, stats.expected, stats.unexpected + stats.flaky + stats.skipped);
 }
 
-check(bin('prettier'), ['--check', '--log-level', 'warn', '.']);
-check(bin('eslint'), ['.']);
-check(process.execPath, ['scripts/types.mjs']);
-check(process.execPath, ['scripts/document-schema.mjs', '--check']);
-vitest('unit');
-vitest('server');
-browser();
+const [which, ...filter] = process.argv.slice(2);
+if (which === '--server') vitest('server', ...filter);
+else if (which === '--browser') browser(...filter);
+else if (which !== undefined) {
+  console.error(`test knows --server and --browser, not ${which}.`);
+  process.exit(2);
+} else {
+  check(bin('prettier'), ['--check', '--log-level', 'warn', '.']);
+  check(bin('eslint'), ['.']);
+  check(process.execPath, ['scripts/types.mjs']);
+  check(process.execPath, ['scripts/document-schema.mjs', '--check']);
+  vitest('unit');
+  vitest('server');
+  browser();
+}
 
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

@@ -1,5 +1,10 @@
 import type { LoanSchedule, Stretch } from '@coffer/core';
-import type { Span } from './timeline-model';
+
+/** The days that a stretch takes up. */
+export interface Span {
+  readonly from: number;
+  readonly to: number;
+}
 
 /** The days that a renewed term takes up, and the day of the renewal. */
 export interface RenewedSpan extends Span {

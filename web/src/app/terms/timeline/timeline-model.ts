@@ -4,13 +4,7 @@ import { readDay } from '../../typed/typed-day';
 import { eventNames, shortStretchNames, stretchNames } from '../form/choices';
 import type { TypedEvent } from '../form/event-form';
 import type { TypedLoan } from '../form/loan-form';
-import type { LifeSpans } from './stretch-spans';
-
-/** The days that a stretch takes up. */
-export interface Span {
-  readonly from: number;
-  readonly to: number;
-}
+import type { LifeSpans, Span } from './stretch-spans';
 
 /** Something on the timeline: a stretch lies between two days, an event on one. */
 export interface TimelineItem extends Span {

@@ -1,0 +1,10 @@
+import { defineConfig } from 'vitest/config';
+
+/** The core's own tests, with the same random terms each time, so that a change is caught each time or never. */
+export default defineConfig({
+  test: {
+    include: ['core/src/**/*.test.ts'],
+    setupFiles: ['scripts/property-seed.mjs'],
+    testTimeout: 30_000,
+  },
+});
