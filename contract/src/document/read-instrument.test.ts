@@ -221,3 +221,64 @@ describe('what was read', () => {
     });
   });
 });
+
+// Where a document is taken and where it is not: the last that may be, and the first that may not.
+describe('the bounds of a document', () => {
+  const line = {
+    document: 'coffer.instrument/1',
+    kind: 'credit-line',
+    name: 'Working capital line',
+    currency: 'EUR',
+    limit: '100000.00',
+    start: '2025-01-15',
+    matures: '2025-03-31',
+    rate: { annual: '6%' },
+  };
+  const purchase = (downPayment: string): object => {
+    const { amount: _amount, ...rest } = loan;
+    return { ...rest, purchase: { price: '640000.00', downPayment } };
+  };
+  const starting = (start: string, first: string): object => ({
+    ...loan,
+    start,
+    payments: { every: 'month', first, phases: [{ type: 'level', count: 1 }] },
+  });
+
+  it.each([
+    ['amount', { ...loan, amount: '0.01' }, { ...loan, amount: '0.00' }],
+    ['amount', { ...loan, amount: '999999999999.99' }, { ...loan, amount: '1000000000000.00' }],
+    [
+      'amount',
+      { ...loan, currency: 'JPY', amount: '640000' },
+      { ...loan, currency: 'JPY', amount: '640000.5' },
+    ],
+    ['purchase.downPayment', purchase('639999.99'), purchase('640000.00')],
+    ['start', starting('1900-01-01', '1900-02-01'), starting('1899-12-31', '1900-02-01')],
+    ['payments.first', starting('2199-11-30', '2199-12-31'), starting('2199-11-30', '2200-01-01')],
+    ['payments.first', starting('2024-06-15', '2024-06-16'), starting('2024-06-15', '2024-06-15')],
+    ['matures', { ...line, matures: '2025-01-16' }, { ...line, matures: '2025-01-15' }],
+    ['firstBill', { ...line, firstBill: '2025-01-16' }, { ...line, firstBill: '2025-01-15' }],
+    [
+      'rate.annual',
+      { ...loan, rate: { annual: '1000%' } },
+      { ...loan, rate: { annual: '1000.000000000001%' } },
+    ],
+  ])('%s', (key, may, mayNot) => {
+    expect(faultsOf(may)).toEqual({});
+    expect(Object.keys(faultsOf(mayNot))).toEqual([key]);
+  });
+
+  // What is drawn is owed when the line matures, billed by then or not.
+  it('a line whose first bill would come after it matures is billed as it matures', () => {
+    const dues = (firstBill: string): unknown => {
+      const reading = readInstrument({ ...line, firstBill });
+      return (
+        reading.ok &&
+        (scheduleJson(reading.instrument.schedule)['rows'] as { due: string }[]).map(({ due }) => due)
+      );
+    };
+    expect(dues('2025-03-30')).toEqual(['2025-03-30', '2025-03-31']);
+    expect(dues('2025-03-31')).toEqual(['2025-03-31']);
+    expect(dues('2025-04-01')).toEqual(['2025-03-31']);
+  });
+});

@@ -1,0 +1,25 @@
+import { expect, it } from 'vitest';
+import { plainText, writeCsv } from './csv.ts';
+
+// A table that is opened elsewhere must not work anything out that a name says (OWASP, CSV injection).
+it.each(['=1+1', '+1+1', '-1+1', '@sum', '\t=1', '\r=1', '＝1', '＋1', '－1', '＠1'])(
+  'text that begins as a formula stays text: %j',
+  (text) => {
+    expect(plainText(text)).toBe(`'${text}`);
+  },
+);
+
+it.each(['-12.34', '-5', '12.34', 'Loan = 5', 'a-b', ''])(
+  'amounts and plain words stay as they are: %j',
+  (text) => {
+    expect(plainText(text)).toBe(text);
+  },
+);
+
+// RFC 4180, sections 2.5 to 2.7: fields with commas, quotes or line breaks stand in quotes, a quote twice.
+it('a field that holds a comma, a quote or a break is quoted', () => {
+  const rows = [{ name: 'Loan, "the long one"\nof May', amount: '-1.00', gone: undefined }];
+  expect(writeCsv(['name', 'amount', 'gone'], rows)).toBe(
+    'name,amount,gone\r\n"Loan, ""the long one""\nof May",-1.00,\r\n',
+  );
+});
