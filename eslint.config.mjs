@@ -81,6 +81,27 @@ export default ts.config(
     },
   },
   {
+    // What only types can tell: a promise that nobody waits for, and what is of no known type.
+    files: ['{core,contract,cli,server,bench}/src/**/*.ts'],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': 'error',
+      '@typescript-eslint/await-thenable': 'error',
+    },
+  },
+  {
+    files: ['{core,contract,cli,server,bench}/src/**/*.ts'],
+    // Tests look into answers of every shape.
+    ignores: ['**/*.test.ts', '**/testing/**'],
+    rules: Object.fromEntries(
+      ['assignment', 'argument', 'call', 'member-access', 'return'].map((what) => [
+        `@typescript-eslint/no-unsafe-${what}`,
+        'error',
+      ]),
+    ),
+  },
+  {
     // Files that import each other can be read only together.
     files: ['{core,contract,cli,server,web}/src/**/*.ts'],
     plugins: { 'import-x': importX },

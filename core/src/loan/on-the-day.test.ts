@@ -108,7 +108,7 @@ describe('a fee to be deferred', () => {
   ])('on %s', (on, deferred) => {
     const fee: LoanEvent = { type: 'fee', on: day(on), amount: 500, treatment: 'defer' };
     const schedule = buildLoanSchedule(thousand([level(5)], { events: [fee] }));
-    expect(isDeferred(schedule, fee as Parameters<typeof isDeferred>[1])).toBe(deferred);
+    expect(isDeferred(schedule, fee)).toBe(deferred);
   });
 
   it('is amortized whole, in whichever stretches of time it is looked at', () => {

@@ -75,8 +75,8 @@ export async function reportedVersion(
   return row && versionOf(database, id, row.instrument_version);
 }
 
-function versions(database: Knex): Knex.QueryBuilder<object, StoredVersion[]> {
-  return database('instrument')
+function versions(database: Knex) {
+  return database<object, StoredVersion[]>('instrument')
     .join('instrument_version', (on) => {
       on.on('instrument_version.instrument_id', 'instrument.id').andOn(
         'instrument_version.version',

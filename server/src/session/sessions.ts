@@ -43,7 +43,8 @@ export function sessions(
     cookie: { httpOnly: true, sameSite: 'strict', secure: 'auto', maxAge: 8 * hours },
   });
   const end = async (): Promise<void> => {
-    await store.close();
+    // It gives a promise, whatever its types say.
+    await Promise.resolve(store.close());
     await pool.end();
   };
   return { handler, end };

@@ -65,7 +65,8 @@ export class FigureThreads {
             asked,
             items: share.map((place) => items[place] as ItemOf<Name>),
           };
-          const done: MadeOf<Name>[] = await thread.run(task, { signal: AbortSignal.timeout(longest) });
+          const signal = AbortSignal.timeout(longest);
+          const done = (await thread.run(task, { signal })) as MadeOf<Name>[];
           for (const [index, one] of done.entries()) made[share[index] as number] = one;
           from += done.length;
           size = Math.min(largestShare, Math.max(1, 2 * done.length));

@@ -1,6 +1,5 @@
 import { interestStep } from '../../money/rounding.ts';
 import type { Fraction } from '../../calendar/fraction.ts';
-import type { DayCount } from '../../calendar/day-counts/day-count.ts';
 import { dayCounts } from '../../calendar/day-counts/day-counts.ts';
 import { paymentsPerYear } from '../../calendar/frequency.ts';
 import { ratio, type Ratio } from '../../money/ratio.ts';
@@ -38,7 +37,7 @@ export class PeriodGrowths {
   ) {
     this.step = BigInt(interestStep(terms));
     this.even = terms.dayCount === 'even-periods';
-    this.yearOf = (dayCounts[terms.dayCount] as DayCount).yearOf;
+    this.yearOf = dayCounts[terms.dayCount].yearOf;
   }
 
   /** The place in a stretch from which on every period, however far it is spread, grows as the one before. */

@@ -87,7 +87,7 @@ function stretchOf(
       ? cycleDates(cycle, needed)
       : Int32Array.from({ length: needed }, (_, at) => cycleDate(cycle, next + at));
   const oddLast = last && !listed && stated !== undefined && terms.last !== undefined;
-  if (oddLast) unmoved[count - 1] = terms.last as number;
+  if (oddLast) unmoved[count - 1] = terms.last;
   const dues = listed ? unmoved : movedDates(unmoved, terms.businessDays);
   return {
     phase,
@@ -105,7 +105,7 @@ function stretchOf(
     dues,
     agreedDays: unmoved,
     interestDays: terms.businessDays?.accrual === 'unmoved' ? unmoved : dues,
-    termination: last && stated !== undefined ? (unmoved[count - 1] as number) : undefined,
+    termination: last && stated !== undefined ? unmoved[count - 1] : undefined,
   };
 }
 
@@ -139,7 +139,7 @@ function renew(terms: LoanTerms, stretches: Stretch[], renewal: Renewal, phaseAt
   const onDueDate = running !== undefined && anchor === opens;
   const sameCycle = onDueDate && running.cycleFrom !== null && every === running.cycle.every;
   const cycle: DateCycle = sameCycle ? running.cycle : { anchor, every, keepMonthEnd: terms.keepMonthEnd };
-  const next = sameCycle ? (running.cycleFrom as number) + (stretches.at(-1) as Stretch).count : 1;
+  const next = sameCycle ? running.cycleFrom + (stretches.at(-1) as Stretch).count : 1;
   const { last: _last, ...unbounded } = terms;
   const phase: Phase = {
     type: 'level',

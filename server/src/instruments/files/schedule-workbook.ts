@@ -1,4 +1,4 @@
-import exceljs from 'exceljs';
+import exceljs, { type CellValue } from 'exceljs';
 import {
   eventFacts,
   issueFacts,
@@ -55,9 +55,9 @@ function addSchedule(book: exceljs.Workbook, { schedule }: Pick<Shown, 'schedule
   });
 }
 
-function cellsOf(columns: readonly TableColumn[], row: TableRow): Record<string, unknown> {
+function cellsOf(columns: readonly TableColumn[], row: TableRow): Record<string, CellValue> {
   return Object.fromEntries(
-    columns.map(({ key, kind }) => {
+    columns.map(({ key, kind }): [string, CellValue] => {
       const value = row[key];
       if (value === undefined || value === null || value === '') return [key, null];
       if (kind === 'amount' || kind === 'count') return [key, Number(value)];
