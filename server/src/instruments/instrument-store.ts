@@ -75,7 +75,9 @@ export async function reportedVersion(
   return row && versionOf(database, id, row.instrument_version);
 }
 
-function versions(database: Knex) {
+type VersionsQuery = Knex.QueryBuilder<object, StoredVersion[]>;
+
+function versions(database: Knex): VersionsQuery {
   return database<object, StoredVersion[]>('instrument')
     .join('instrument_version', (on) => {
       on.on('instrument_version.instrument_id', 'instrument.id').andOn(
@@ -83,7 +85,7 @@ function versions(database: Knex) {
         'instrument.version',
       );
     })
-    .select('instrument.id', 'instrument.version', documentAsText(database));
+    .select('instrument.id', 'instrument.version', documentAsText(database)) as VersionsQuery;
 }
 
 /** Stores a new instrument under an id. Throws {@link Refusal} when its name is taken. */
