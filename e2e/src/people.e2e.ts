@@ -90,3 +90,20 @@ test('an address that leads nowhere says so and leads back', async ({ page }) =>
   await page.goto('/instruments/00000000-0000-4000-8000-000000000000/schedule');
   await expect(page.getByText('There is no such instrument')).toBeVisible();
 });
+
+test('figures stand only under the date that they came for, and a failure is tried again', async ({
+  page,
+}) => {
+  await logIn(page);
+  const register = page.getByRole('grid', { name: 'Instruments' });
+  await expect(rowWith(page, 'Annealing line loan')).toContainText('413,938.03');
+  await page.route('**/api/register*', (route) => route.abort());
+  await page.getByRole('radio', { name: /^November 2026/ }).click();
+  await expect(page.getByRole('alert')).toBeVisible();
+  await expect(register).toHaveCount(0);
+  await page.unroute('**/api/register*');
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(rowWith(page, 'Annealing line loan')).toBeVisible();
+  await expect(rowWith(page, 'Annealing line loan')).not.toContainText('413,938.03');
+  await expect(page.getByRole('alert')).toHaveCount(0);
+});

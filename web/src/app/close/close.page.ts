@@ -1,20 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatRadioModule } from '@angular/material/radio';
 import { RouterLink } from '@angular/router';
-import { catchError, combineLatest, EMPTY, map, of, switchMap, tap } from 'rxjs';
 import type { AccrualChoice } from '@coffer/core';
-import {
-  type CloseRow,
-  type CloseView,
-  type EntryView,
-  showAmount,
-  showMonth,
-  showMovement,
-} from '@coffer/contract';
+import { type CloseRow, type CloseView, showAmount, showMonth, showMovement } from '@coffer/contract';
+import { loaded } from '../api/loaded';
 import { messageOf } from '../api/message-of';
 import { AsOfService } from '../company/as-of.service';
 import { CompanyService } from '../company/company.service';
@@ -57,6 +49,7 @@ interface Step {
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './close.page.html',
   styleUrl: './close.page.scss',
+  host: { '[class.behind]': 'loaded.behind()' },
 })
 export class ClosePage {
   private readonly closes = inject(CloseService);
@@ -64,15 +57,29 @@ export class ClosePage {
   private readonly dialog = inject(MatDialog);
   protected readonly session = inject(SessionService);
   protected readonly asOf = inject(AsOfService);
-  protected readonly view = signal<CloseView | undefined>(undefined);
-  protected readonly failed = signal('');
+  protected readonly loaded = loaded(
+    computed(() => this.asOf.date() || undefined),
+    (endsOn) => this.closes.of(endsOn),
+  );
+  protected readonly view = this.loaded.value;
+  private readonly refusal = signal('');
+  protected readonly failed = computed(() => this.refusal() || this.loaded.failed() || this.ofRow.failed());
   protected readonly said = signal('');
   /** The row whose entries are asked for; it stays through everything that works the month out anew. */
   private readonly asked = signal<{ row: CloseRow; column: string } | undefined>(undefined);
-  protected readonly chosen = signal<{ row: CloseRow; entries: readonly EntryView[] } | undefined>(undefined);
+  private readonly ofRow = loaded(
+    computed(() => {
+      const asked = this.asked();
+      return asked && ([this.asOf.date(), asked.row.id] as const);
+    }),
+    ([endsOn, id]) => this.closes.entriesOf(endsOn, id),
+  );
+  protected readonly chosen = computed(() => {
+    const [row, answer] = [this.asked()?.row, this.ofRow.value()];
+    return row && answer && !this.ofRow.behind() ? { row, entries: answer.entries } : undefined;
+  });
   /** What becomes of the accruals was chosen, and the month is worked out anew. */
   protected readonly choosing = signal(false);
-  private readonly reloads = signal(0);
   protected readonly month = computed(() => showMonth(this.asOf.date()));
   protected readonly columns = computed(() => closeColumns(this.company.digits()));
   protected readonly rows = computed(() => {
@@ -135,45 +142,24 @@ export class ClosePage {
   });
 
   constructor() {
-    combineLatest([this.asOf.date$, toObservable(this.reloads)])
-      .pipe(
-        tap(() => this.failed.set('')),
-        switchMap(([endsOn]) =>
-          this.closes.of(endsOn).pipe(
-            catchError((error: unknown) => {
-              this.choosing.set(false);
-              this.view.set(undefined);
-              this.failed.set(messageOf(error));
-              return EMPTY;
-            }),
-          ),
-        ),
-        takeUntilDestroyed(),
-      )
-      .subscribe((view) => {
-        this.view.set(view);
-        this.choosing.set(false);
-      });
-    this.asOf.date$.pipe(takeUntilDestroyed()).subscribe(() => {
+    effect(() => {
+      this.asOf.date();
       this.said.set('');
+      this.refusal.set('');
       this.asked.set(undefined);
     });
-    combineLatest([toObservable(this.asked), toObservable(this.reloads)])
-      .pipe(
-        switchMap(([asked]) =>
-          asked
-            ? this.closes.entriesOf(this.asOf.date(), asked.row.id).pipe(
-                map(({ entries }) => ({ row: asked.row, entries })),
-                catchError((error: unknown) => {
-                  this.failed.set(messageOf(error));
-                  return EMPTY;
-                }),
-              )
-            : of(undefined),
-        ),
-        takeUntilDestroyed(),
-      )
-      .subscribe((chosen) => this.chosen.set(chosen));
+    effect(() => {
+      this.view();
+      this.failed();
+      this.choosing.set(false);
+    });
+  }
+
+  /** Works the month out anew, and the entries that are looked at. */
+  protected again(): void {
+    this.refusal.set('');
+    this.loaded.again();
+    this.ofRow.again();
   }
 
   protected onChoose({ row, column }: GridChoice<CloseRow>): void {
@@ -189,11 +175,10 @@ export class ClosePage {
   protected choose(view: CloseView, accruals: AccrualChoice): void {
     this.choosing.set(true);
     this.closes.choose(view.endsOn, accruals).subscribe({
-      next: () => this.reloads.update((count) => count + 1),
+      next: () => this.again(),
       error: (error: unknown) => {
-        this.failed.set(messageOf(error));
-        this.choosing.set(false);
-        this.view.set({ ...view });
+        this.refusal.set(messageOf(error));
+        this.loaded.change((shown) => ({ ...shown }));
       },
     });
   }
@@ -207,7 +192,7 @@ export class ClosePage {
         // The as-of date stays where the entries are.
         this.asOf.choose(view.endsOn);
         this.company.load().subscribe(() => {
-          this.reloads.update((count) => count + 1);
+          this.again();
           this.said.set(said);
         });
       });

@@ -1,10 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { catchError, combineLatest, of, switchMap } from 'rxjs';
-import { endpoints, type EntryView, showMonth } from '@coffer/contract';
+import { endpoints, showMonth } from '@coffer/contract';
 import { ApiClient } from '../api/api-client';
-import { messageOf } from '../api/message-of';
+import { loaded } from '../api/loaded';
 import { AsOfService } from '../company/as-of.service';
 import { EntryList } from '../journal/entry-list';
 import type { OpenInstrument } from './instruments.service';
@@ -19,7 +17,7 @@ import { IssueEntry } from './issue-entry';
     <section class="sheet">
       <h2>{{ month() }}</h2>
       @if (failed()) {
-        <p class="notice">{{ failed() }}</p>
+        <p class="notice">{{ failed() }} <button matButton (click)="loaded.again()">Try again</button></p>
       } @else if (entries(); as known) {
         <coffer-entry-list [entries]="known" />
       } @else {
@@ -54,30 +52,16 @@ export class EntriesTab {
   private readonly api = inject(ApiClient);
   private readonly asOf = inject(AsOfService);
   protected readonly month = computed(() => showMonth(this.asOf.date()));
-  protected readonly entries = signal<readonly EntryView[] | undefined>(undefined);
-  protected readonly failed = signal('');
+  protected readonly loaded = loaded(
+    computed(() => [this.instrument().id, this.instrument().version, this.asOf.date()] as const),
+    ([id, , endsOn]) => this.api.call(endpoints.instrumentEntries, { params: { endsOn, id } }),
+  );
+  protected readonly entries = computed(() =>
+    this.loaded.behind() ? undefined : this.loaded.value()?.entries,
+  );
+  protected readonly failed = this.loaded.failed;
   /** Whether the entries of the month hold the issue entry already. */
   protected readonly issuedInMonth = computed(
     () => this.entries()?.some(({ kind }) => kind === 'issue') ?? false,
   );
-
-  constructor() {
-    combineLatest([toObservable(this.instrument), this.asOf.date$])
-      .pipe(
-        switchMap(([{ id }, endsOn]) =>
-          this.api.call(endpoints.instrumentEntries, { params: { endsOn, id } }).pipe(
-            catchError((error: unknown) => {
-              this.failed.set(messageOf(error));
-              return of(undefined);
-            }),
-          ),
-        ),
-        takeUntilDestroyed(),
-      )
-      .subscribe((answer) => {
-        if (!answer) return;
-        this.failed.set('');
-        this.entries.set(answer.entries);
-      });
-  }
 }

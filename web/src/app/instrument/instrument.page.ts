@@ -1,15 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatTabsModule } from '@angular/material/tabs';
 import { Title } from '@angular/platform-browser';
 import { Router, RouterLink } from '@angular/router';
-import { catchError, combineLatest, EMPTY, finalize, switchMap, tap } from 'rxjs';
 import { proofsOf } from '@coffer/core';
 import { recordsPayments } from '@coffer/contract';
-import { messageOf } from '../api/message-of';
+import { loaded } from '../api/loaded';
 import { AsOfService } from '../company/as-of.service';
 import { AmountPipe, DayPipe } from '../figures/amount.pipe';
 import { isOwnTab, type OwnTab } from '../kinds/view-kind';
@@ -62,11 +60,15 @@ export class InstrumentPage {
   private readonly router = inject(Router);
   protected readonly session = inject(SessionService);
   protected readonly asOf = inject(AsOfService);
-  protected readonly opened = signal<OpenInstrument | undefined>(undefined);
-  protected readonly failed = signal('');
+  private readonly loaded = loaded(
+    computed(() => this.id()),
+    (id) => this.instruments.open(id),
+  );
+  protected readonly opened = computed(() => (this.loaded.behind() ? undefined : this.loaded.value()));
+  protected readonly failed = computed(() => (this.loaded.behind() ? '' : this.loaded.failed()));
   protected readonly said = signal('');
-  /** Each time the instrument is asked for anew, and what was done to it: said when its figures follow. */
-  private readonly reloads = signal({ id: '', done: '' });
+  /** What was done to the instrument: said when its figures follow. */
+  private done = '';
   protected readonly tabs = [
     ['schedule', 'Schedule'],
     ['terms', 'Terms & events'],
@@ -90,31 +92,18 @@ export class InstrumentPage {
   protected readonly holding = computed(() => this.proofs().filter((proof) => proof.holds).length);
 
   constructor() {
-    combineLatest([toObservable(this.id), toObservable(this.reloads)])
-      .pipe(
-        tap(([id]) => {
-          if (this.opened()?.id === id) return;
-          this.opened.set(undefined);
-          this.said.set('');
-        }),
-        switchMap(([id, asked]) =>
-          this.instruments.open(id).pipe(
-            catchError((error: unknown) => {
-              this.failed.set(messageOf(error));
-              return EMPTY;
-            }),
-            finalize(() => {
-              if (asked.id === id && this.id() === id) this.said.set(asked.done);
-            }),
-          ),
-        ),
-        takeUntilDestroyed(),
-      )
-      .subscribe((opened) => {
-        this.failed.set('');
-        this.opened.set(opened);
-        this.title.setTitle(`${opened.read.document.name} · Coffer`);
-      });
+    effect(() => {
+      this.id();
+      this.done = '';
+      this.said.set('');
+    });
+    effect(() => {
+      const opened = this.opened();
+      // Done is done, also where its figures could not be had.
+      this.failed();
+      this.said.set(this.done);
+      if (opened) this.title.setTitle(`${opened.read.document.name} · Coffer`);
+    });
   }
 
   /** Changes are tried of loans, redemptions of bonds. */
@@ -140,7 +129,8 @@ export class InstrumentPage {
   }
 
   protected retry(done = ''): void {
-    this.reloads.set({ id: this.id(), done });
+    this.done = done;
+    this.loaded.again();
   }
 
   protected recordPayment(opened: OpenInstrument): void {

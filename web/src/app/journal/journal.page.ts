@@ -1,9 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { Router, RouterLink } from '@angular/router';
-import { catchError, combineLatest, EMPTY, switchMap } from 'rxjs';
 import { addMonths, calendarFields, formatDay, parseDay, type CalendarDay } from '@coffer/core';
 import {
   endpoints,
@@ -15,6 +13,7 @@ import {
   showMonth,
 } from '@coffer/contract';
 import { ApiClient } from '../api/api-client';
+import { loaded } from '../api/loaded';
 import { messageOf } from '../api/message-of';
 import { AsOfService } from '../company/as-of.service';
 import { CompanyService } from '../company/company.service';
@@ -35,6 +34,7 @@ interface JournalLine {
   imports: [FigureGrid, JournalFiles, MatButtonModule, MatButtonToggleModule, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './journal.page.html',
+  host: { '[class.behind]': 'loaded.behind()' },
   styles: `
     :host {
       display: flex;
@@ -51,10 +51,6 @@ export class JournalPage {
   private readonly company = inject(CompanyService);
   protected readonly asOf = inject(AsOfService);
   protected readonly span = signal<Span>('month');
-  protected readonly entries = signal<readonly EntryView[] | undefined>(undefined);
-  protected readonly totals = signal({ count: 0, debits: 0, credits: 0 });
-  protected readonly next = signal<number | null>(null);
-  protected readonly failed = signal('');
   protected readonly isOpen = computed(() => this.asOf.date() === this.company.openEnd());
 
   protected readonly from = computed(() => {
@@ -64,6 +60,16 @@ export class JournalPage {
     const months = (calendarFields(end).month - yearEnd + 11) % 12;
     return formatDay(addMonths(end, -(months + 1), true) + 1);
   });
+
+  protected readonly loaded = loaded(
+    computed(() => (this.asOf.date() ? ([this.from(), this.asOf.date()] as const) : undefined)),
+    ([from, to]) => this.api.call(endpoints.journal, { query: { from, to } }),
+  );
+  protected readonly entries = computed(() => this.loaded.value()?.entries);
+  protected readonly totals = computed(() => this.loaded.value() ?? { count: 0, debits: 0, credits: 0 });
+  protected readonly next = computed(() => this.loaded.value()?.next ?? null);
+  private readonly refusal = signal('');
+  protected readonly failed = computed(() => this.refusal() || this.loaded.failed());
 
   protected readonly spanText = computed(() =>
     this.span() === 'month'
@@ -128,35 +134,13 @@ export class JournalPage {
     credit: showAmount(this.totals().credits, this.company.digits()),
   }));
 
-  constructor() {
-    combineLatest([this.asOf.date$, toObservable(this.span)])
-      .pipe(
-        switchMap(([to]) =>
-          this.api.call(endpoints.journal, { query: { from: this.from(), to } }).pipe(
-            catchError((error: unknown) => {
-              this.failed.set(messageOf(error));
-              return EMPTY;
-            }),
-          ),
-        ),
-        takeUntilDestroyed(),
-      )
-      .subscribe(({ entries, next, ...totals }) => {
-        this.failed.set('');
-        this.entries.set(entries);
-        this.totals.set(totals);
-        this.next.set(next);
-      });
-  }
-
   protected more(after: number): void {
     const query = { from: this.from(), to: this.asOf.date(), after: String(after) };
+    this.refusal.set('');
     this.api.call(endpoints.journal, { query }).subscribe({
-      next: ({ entries, next }) => {
-        this.entries.update((before) => [...(before ?? []), ...entries]);
-        this.next.set(next);
-      },
-      error: (error: unknown) => this.failed.set(messageOf(error)),
+      next: ({ entries, next }) =>
+        this.loaded.change((before) => ({ ...before, entries: [...before.entries, ...entries], next })),
+      error: (error: unknown) => this.refusal.set(messageOf(error)),
     });
   }
 

@@ -1,11 +1,10 @@
 import { DecimalPipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
-import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
-import { catchError, EMPTY, switchMap } from 'rxjs';
-import { type DuePayment, type DuePaymentsView, showAmount, showMonth } from '@coffer/contract';
+import { type DuePayment, showAmount, showMonth } from '@coffer/contract';
 import { ApiRefusal, newKey } from '../api/api-client';
+import { loaded } from '../api/loaded';
 import { messageOf } from '../api/message-of';
 import { AsOfService } from '../company/as-of.service';
 import { CompanyService } from '../company/company.service';
@@ -41,11 +40,15 @@ export class PaymentsPage {
   private readonly asOf = inject(AsOfService);
   protected readonly session = inject(SessionService);
   private readonly grid = viewChild<FigureGrid<DraftedPayment>>(FigureGrid);
-  protected readonly view = signal<DuePaymentsView | undefined>(undefined);
-  protected readonly failed = signal('');
+  protected readonly loaded = loaded(
+    computed(() => this.company.openEnd()),
+    () => this.payments.ofMonth(),
+  );
+  protected readonly view = this.loaded.value;
+  private readonly refusal = signal('');
+  protected readonly failed = computed(() => this.refusal() || this.loaded.failed());
   protected readonly said = signal('');
   protected readonly busy = signal(false);
-  private readonly reloads = signal(0);
   private readonly typed = signal<ReadonlyMap<string, PaymentDraft>>(new Map());
   /** What the server found wrong, by payment. */
   private readonly refused = signal<ReadonlyMap<string, { field: 'on' | 'amount'; message: string }>>(
@@ -101,25 +104,9 @@ export class PaymentsPage {
     };
   });
 
-  constructor() {
-    toObservable(this.reloads)
-      .pipe(
-        switchMap(() =>
-          this.payments.ofMonth().pipe(
-            catchError((error: unknown) => {
-              this.failed.set(messageOf(error));
-              return EMPTY;
-            }),
-          ),
-        ),
-        takeUntilDestroyed(),
-      )
-      .subscribe((view) => this.view.set(view));
-  }
-
   protected load(): void {
-    this.failed.set('');
-    this.reloads.update((count) => count + 1);
+    this.refusal.set('');
+    this.loaded.again();
   }
 
   protected onChoose({ row }: GridChoice<DraftedPayment>): void {
@@ -177,7 +164,7 @@ export class PaymentsPage {
       return;
     }
     this.busy.set(true);
-    this.failed.set('');
+    this.refusal.set('');
     const digits = this.company.digits();
     this.payments
       .record(
@@ -194,7 +181,7 @@ export class PaymentsPage {
           this.load();
         },
         error: (error: unknown) => {
-          this.failed.set(messageOf(error));
+          this.refusal.set(messageOf(error));
           this.refused.set(faultsByPayment(error, ticked));
           this.done();
         },

@@ -1,9 +1,7 @@
 import { DecimalPipe } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
-import { combineLatest, switchMap, catchError, of, tap } from 'rxjs';
 import {
   addMonths,
   explainPosition,
@@ -20,10 +18,10 @@ import {
   isOwed,
   readDocument,
   type RegisterRow,
-  type RegisterView,
   showDay,
 } from '@coffer/contract';
 import { newKey } from '../api/api-client';
+import { loaded } from '../api/loaded';
 import { MaturityChart } from '../charts/maturity-chart';
 import { AsOfService } from '../company/as-of.service';
 import { CompanyService } from '../company/company.service';
@@ -58,6 +56,7 @@ import { registerColumns, registerRows, sumCells, sumsOf } from './register-rows
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './register.page.html',
   styleUrl: './register.page.scss',
+  host: { '[class.behind]': 'loaded.behind()' },
 })
 export class RegisterPage {
   private readonly register = inject(RegisterService);
@@ -67,14 +66,16 @@ export class RegisterPage {
   private readonly browser = inject(KeptInBrowser);
   protected readonly session = inject(SessionService);
   protected readonly asOf = inject(AsOfService);
-  protected readonly view = signal<RegisterView | undefined>(undefined);
-  protected readonly failed = signal('');
+  protected readonly loaded = loaded(
+    computed(() => this.asOf.date() || undefined),
+    (date) => this.register.on(date),
+  );
+  protected readonly view = this.loaded.value;
+  protected readonly failed = this.loaded.failed;
   protected readonly imported = signal<{ message: string; faults: readonly string[] } | undefined>(undefined);
   protected readonly explained = signal<{ how: Explanation; row: string; column: string } | undefined>(
     undefined,
   );
-  private readonly retries = signal(0);
-
   /** Lines of what needs attention that fit beside the totals. */
   protected readonly fewest = 4;
   protected readonly allAttention = signal(false);
@@ -103,24 +104,10 @@ export class RegisterPage {
   protected readonly dayOfYear = computed(() => this.shortDay(this.asOf.date()));
 
   constructor() {
-    combineLatest([this.asOf.date$, toObservable(this.retries)])
-      .pipe(
-        tap(() => this.explained.set(undefined)),
-        switchMap(([date]) =>
-          this.register.on(date).pipe(
-            catchError((error: unknown) => {
-              this.failed.set(messageOf(error));
-              return of(undefined);
-            }),
-          ),
-        ),
-        takeUntilDestroyed(),
-      )
-      .subscribe((view) => {
-        if (!view) return;
-        this.failed.set('');
-        this.view.set(view);
-      });
+    effect(() => {
+      this.asOf.date();
+      this.explained.set(undefined);
+    });
   }
 
   protected shortDay(day: string): string {
@@ -128,7 +115,7 @@ export class RegisterPage {
   }
 
   protected retry(): void {
-    this.retries.update((count) => count + 1);
+    this.loaded.again();
   }
 
   protected onChoose({ row, column }: GridChoice<RegisterRow>): void {
