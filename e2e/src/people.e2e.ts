@@ -99,9 +99,10 @@ test('figures stand only under the date that they came for, and a failure is tri
   await page.getByRole('radio', { name: /^September 2026/ }).click();
   await expect(page.getByText('as reported')).toBeVisible();
   const september = await loan.innerText();
-  await page.route('**/api/register*', (route) => route.abort());
+  const error = { code: 'too-many-calls', message: 'Too many calls at once; wait a moment.' };
+  await page.route('**/api/register*', (route) => route.fulfill({ status: 429, json: { error } }));
   await page.getByRole('radio', { name: /^August 2026/ }).click();
-  await expect(page.getByRole('alert')).toBeVisible();
+  await expect(page.getByRole('alert')).toContainText('wait a moment');
   await expect(loan).toHaveCount(0);
   await page.unroute('**/api/register*');
   await page.getByRole('button', { name: 'Try again' }).click();
