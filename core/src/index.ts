@@ -1,79 +1,140 @@
-export * from './faults/beyond-exact.ts';
-export * from './bond/price/bond-price.ts';
-export * from './bond/price/bond-rates.ts';
-export { exactMinor, grainsOf, interestStep, minorOf, toGrains, toMinor } from './money/rounding.ts';
-export * from './bond/schedule/bond-schedule.ts';
-export * from './bond/terms/bond-terms.ts';
-export * from './bond/schedule/bond-walk.ts';
-export * from './bond/terms/contractual-flows.ts';
-export * from './bond/terms/coupon-periods.ts';
-export * from './bond/price/yield-from-price.ts';
-export * from './calendar/business-days/business-days.ts';
-export * from './calendar/calendar-day.ts';
-export * from './calendar/day-counts/day-counts.ts';
-export * from './calendar/fraction.ts';
-export * from './calendar/interest-period.ts';
-export * from './calendar/months-between.ts';
-export * from './calendar/frequency.ts';
-export * from './calendar/payment-dates.ts';
-export * from './bond/compare/bond-methods.ts';
-export * from './loan/compare/loan-outcome.ts';
-export * from './bond/compare/redemption-outcome.ts';
-export * from './entries/account-role.ts';
-export { accrualChoices, type AccrualChoice } from './entries/accruals.ts';
-export * from './entries/balances.ts';
-export * from './entries/close-entries.ts';
-export * from './entries/entries.ts';
-export * from './entries/entry.ts';
-export * from './entries/period-ends.ts';
-export * from './entries/standing-balances.ts';
-export * from './explain/explain.ts';
-export { buildFundSchedule } from './fund/build-fund-schedule.ts';
-export * from './fund/fund-and-debt.ts';
-export * from './fund/fund-position.ts';
-export * from './fund/fund-proofs.ts';
-export * from './fund/fund-schedule.ts';
-export * from './fund/fund-terms.ts';
-export * from './instrument/instrument.ts';
-export { mostSteps } from './kinds/work-budget.ts';
+// The public face of the core: what the other parts use of it, and nothing besides.
+export { compareMethods, type MethodsOfRow } from './bond/compare/bond-methods.ts';
+export { callOn, redemptionOutcome, type RedemptionOutcome } from './bond/compare/redemption-outcome.ts';
+export type { BondFigure } from './bond/explain/bond-figure.ts';
+export { explainBondFigure, explainDiscountAtIssue } from './bond/explain/explain-bond.ts';
+export {
+  type BondRow,
+  type BondSchedule,
+  discountAtIssue,
+  discountShare,
+  lastCouponRow,
+} from './bond/schedule/bond-schedule.ts';
+export {
+  type AmortizationMethod,
+  amortizationMethods,
+  type BondTerms,
+  couponFrequencies,
+  type CouponFrequency,
+  type EarlyRedemption,
+  type Instalment,
+} from './bond/terms/bond-terms.ts';
+export {
+  type BusinessCalendar,
+  businessCalendars,
+  type BusinessDayRule,
+  businessDayRules,
+} from './calendar/business-days/business-days.ts';
+export {
+  addMonths,
+  type CalendarDay,
+  calendarDay,
+  calendarFields,
+  daysInMonth,
+  formatDay,
+  monthEnd,
+  parseDay,
+} from './calendar/calendar-day.ts';
+export { type DayCountName, dayCountNames, dayCounts } from './calendar/day-counts/day-counts.ts';
+export { frequencies, type Frequency, monthsBetweenPayments, paymentsPerYear } from './calendar/frequency.ts';
+export type { InterestPeriod } from './calendar/interest-period.ts';
+export { monthsBetween } from './calendar/months-between.ts';
+export { cycleDate, cycleIndexOnOrAfter } from './calendar/payment-dates.ts';
+export { billsThrough, openLineEnds } from './credit-line/credit-line-bills.ts';
+export { type AccountRole, accountRoles } from './entries/account-role.ts';
+export { type AccrualChoice, accrualChoices } from './entries/accruals.ts';
+export { balancesOf } from './entries/balances.ts';
+export {
+  type Books,
+  booksDiffer,
+  booksOff,
+  closeEntries,
+  type CloseEntries,
+  unseen,
+  withdrawalEntries,
+} from './entries/close-entries.ts';
+export { entries, entriesOnDay, issueEntry } from './entries/entries.ts';
+export { type Entry, type EntryKind, entryKinds } from './entries/entry.ts';
+export { periodLengths } from './entries/period-ends.ts';
+export type { Balances } from './entries/standing-balances.ts';
+export { explainPosition } from './explain/explain-position.ts';
+export {
+  bondTotalOf,
+  explainBondTotal,
+  explainTotal,
+  type TotalledBondColumn,
+  type TotalledColumn,
+} from './explain/explain-total.ts';
+export type { Explanation, FigureLink } from './explain/explanation.ts';
+export { BeyondExact } from './faults/beyond-exact.ts';
+export { TermsFault } from './faults/terms-fault.ts';
+export {
+  explainFundAndDebt,
+  explainFundFigure,
+  explainNetDebt,
+  type FundFigure,
+} from './fund/explain-fund.ts';
+export { balanceDays, fundAndDebt, netDebt } from './fund/fund-and-debt.ts';
+export { fundPosition, type FundPosition } from './fund/fund-position.ts';
+export { fundProofs } from './fund/fund-proofs.ts';
+export {
+  fundHeld,
+  type FundNotice,
+  type FundRow,
+  type FundSchedule,
+  fundTotal,
+} from './fund/fund-schedule.ts';
+export type { FundTerms } from './fund/fund-terms.ts';
+export {
+  buildSchedule,
+  firstDay,
+  lastDay,
+  principalOf,
+  proofsOf,
+  rowCount,
+} from './instrument/instrument.ts';
+export { overBudget, stepsToWorkOut } from './instrument/work.ts';
 export { debtKindOf, isDebt, kindOf } from './kinds/kinds.ts';
-export * from './kinds/schedules.ts';
-export * from './instrument/work.ts';
-export * from './loan/terms/as-known-on.ts';
-export * from './credit-line/credit-line-bills.ts';
-export * from './loan/interest/booked-interest.ts';
-export * from './loan/schedule/build-loan-schedule.ts';
-export * from './loan/costs/issue-costs.ts';
-export * from './loan/schedule/loan-columns.ts';
-export * from './loan/terms/loan-events.ts';
-export * from './loan/payment/receipts.ts';
-export * from './loan/payment/payment-setting.ts';
-export * from './loan/terms/solve-unknown.ts';
-export * from './loan/terms/stretch.ts';
-export * from './loan/schedule/totals.ts';
-export * from './loan/payment/level-payment.ts';
-export * from './loan/interest/loan-interest.ts';
-export * from './loan/schedule/loan-schedule.ts';
-export * from './loan/terms/loan-terms.ts';
-export * from './loan/interest/period-growths.ts';
-export * from './loan/schedule/regular-rows.ts';
-export * from './money/amount-text.ts';
-export * from './money/currency.ts';
-export * from './money/ratio.ts';
-export * from './money/round-ratio.ts';
-export * from './money/rounded-product.ts';
-export * from './position/amortized.ts';
-export * from './loan/position/accrued-over.ts';
-export * from './bond/position/bond-position.ts';
-export * from './position/interest-expense.ts';
-export * from './loan/position/loan-position.ts';
-export * from './position/maturities.ts';
-export * from './position/position.ts';
-export * from './position/position-figures.ts';
-export * from './position/classification.ts';
-export * from './proofs/proof.ts';
-export * from './rates/annual-rate.ts';
-export * from './rates/compounding.ts';
-export * from './rates/rate-index.ts';
-export * from './rates/rate-timeline.ts';
-export * from './faults/terms-fault.ts';
+export type { AnySchedule, Instrument, Schedule } from './kinds/schedules.ts';
+export { mostSteps } from './kinds/work-budget.ts';
+export { balanceCurve, loanOutcome, type LoanOutcome } from './loan/compare/loan-outcome.ts';
+export { costAmortization } from './loan/costs/issue-costs.ts';
+export { explainLoanFigure, type LoanFigure } from './loan/explain/explain-loan.ts';
+export { PeriodGrowths } from './loan/interest/period-growths.ts';
+export { evenGrowths, levelPayment } from './loan/payment/level-payment.ts';
+export { unroundedPayment } from './loan/payment/payment-setting.ts';
+export { accruedOver } from './loan/position/accrued-over.ts';
+export { buildLoanSchedule } from './loan/schedule/build-loan-schedule.ts';
+export { type AmountColumn, FillingColumns, type RowKind } from './loan/schedule/loan-columns.ts';
+export {
+  asksOneAmount,
+  lastRowOn,
+  type LoanNotice,
+  loanRow,
+  type LoanRow,
+  loanRows,
+  type LoanSchedule,
+  rowOfDue,
+} from './loan/schedule/loan-schedule.ts';
+export { fillRegularRows } from './loan/schedule/regular-rows.ts';
+export { paymentsMade, totalDrawn, totalOf } from './loan/schedule/totals.ts';
+export type { LoanEvent } from './loan/terms/loan-events.ts';
+export { type LoanTerms, type Phase, phaseCount } from './loan/terms/loan-terms.ts';
+export { type LoanUnknown, solveUnknown } from './loan/terms/solve-unknown.ts';
+export type { Stretch } from './loan/terms/stretch.ts';
+export { formatAmount, parseAmount } from './money/amount-text.ts';
+export { currencyDigits } from './money/currency.ts';
+export { ratio, type Ratio, ratioFromDecimal, ratioToNumber } from './money/ratio.ts';
+export { roundRatio, type Ties } from './money/round-ratio.ts';
+export { multiplier, roundedProduct } from './money/rounded-product.ts';
+export { minorOf } from './money/rounding.ts';
+export { amortizedBetween } from './position/amortized.ts';
+export { interestExpense } from './position/interest-expense.ts';
+export { maturities, yearsApart } from './position/maturities.ts';
+export type { Position, PositionFigure } from './position/position-figures.ts';
+export { position } from './position/position.ts';
+export type { Proof } from './proofs/proof.ts';
+export { formatPercent, formatPrice } from './rates/annual-rate.ts';
+export { type Compounding, compoundings, compoundingsPerYear } from './rates/compounding.ts';
+export { missingFixingText, type RateIndex } from './rates/rate-index.ts';
+export { rateAt } from './rates/rate-timeline.ts';

@@ -57,7 +57,8 @@ export function madeOf<Document extends AnyDocument, Of extends AnySchedule>(
     const faults = kind.unmatched(schedule);
     return faults.length > 0 ? { ok: false, faults } : { ok: true, document, terms, schedule };
   } catch (error) {
-    return { ok: false, faults: [faultOfError(error)] };
+    const { key, message } = faultOfError(error);
+    return { ok: false, faults: [{ key: kind.keys[key] ?? key, message }] };
   }
 }
 

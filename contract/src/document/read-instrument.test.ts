@@ -281,4 +281,19 @@ describe('the bounds of a document', () => {
     expect(dues('2025-03-31')).toEqual(['2025-03-31']);
     expect(dues('2025-04-01')).toEqual(['2025-03-31']);
   });
+
+  it('a line is refused under the keys that it has', () => {
+    const moving = { rule: 'preceding', calendar: 'TARGET', accrual: 'moved' };
+    expect(Object.keys(faultsOf({ ...line, start: '1950-01-01', matures: '2100-01-01' }))).toEqual([
+      'matures',
+    ]);
+    // 3 January 2026 is a Saturday; both bills come to fall on the Friday before it.
+    const near = {
+      start: '2026-01-01',
+      firstBill: '2026-01-02',
+      matures: '2026-01-03',
+      businessDays: moving,
+    };
+    expect(Object.keys(faultsOf({ ...line, ...near }))).toEqual(['matures']);
+  });
 });

@@ -23,6 +23,8 @@ export interface AnyDocumentKind<Document, Of extends AnySchedule> {
    * fit together is told to the reader. Throws {@link TermsFault} where what is open cannot be worked out.
    */
   termsOf(document: Document, read: AmountReader): Of['terms'];
+  /** Keys of the document where they are not what core calls the term, by its name for it. */
+  readonly keys: Readonly<Record<string, string>>;
   /** Payments recorded for days on which nothing falls due. */
   unmatched(schedule: Of): Fault[];
   /** The schedule in the published form; of a fund with the debt that it repays, where that is known. */

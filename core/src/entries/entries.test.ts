@@ -12,7 +12,7 @@ import { buildLoanSchedule } from '../loan/schedule/build-loan-schedule.ts';
 import { classificationOn } from '../position/classification.ts';
 import type { LoanTerms } from '../loan/terms/loan-terms.ts';
 import { ratio } from '../money/ratio.ts';
-import { explainPosition } from '../explain/explain.ts';
+import { explainPosition } from '../explain/explain-position.ts';
 import { interestExpense } from '../position/interest-expense.ts';
 import { maturities } from '../position/maturities.ts';
 import { position } from '../position/position.ts';

@@ -9,7 +9,7 @@ import { ratioFromDecimal } from '../money/ratio.ts';
 import { roundRatio } from '../money/round-ratio.ts';
 import { position } from '../position/position.ts';
 import type { PositionFigure } from '../position/position-figures.ts';
-import { explainPosition } from './explain.ts';
+import { explainPosition } from './explain-position.ts';
 
 const anySchedule = fc
   .oneof({ weight: 2, arbitrary: arbitraryLoanWithEvents }, { weight: 1, arbitrary: arbitraryBondWithEvents })

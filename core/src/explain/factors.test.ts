@@ -7,7 +7,10 @@ import { buildSchedule, firstDay, lastDay } from '../instrument/instrument.ts';
 import { arbitraryLoanWithEvents, canBeScheduled } from '../testing/arbitrary-loan.ts';
 import { chargesInterest } from '../loan/schedule/loan-schedule.ts';
 import type { LoanTerms } from '../loan/terms/loan-terms.ts';
-import { explainBondFigure, explainFundFigure, explainLoanFigure, explainPosition } from './explain.ts';
+import { explainBondFigure } from '../bond/explain/explain-bond.ts';
+import { explainFundFigure } from '../fund/explain-fund.ts';
+import { explainLoanFigure } from '../loan/explain/explain-loan.ts';
+import { explainPosition } from './explain-position.ts';
 import type { ExplainStep, Explanation } from './explanation.ts';
 
 /** What a factor says, as a reader takes it: a share of a year, a percentage, a decimal. */

@@ -5,7 +5,7 @@ import { arbitraryBondWithEvents } from '../testing/arbitrary-bond.ts';
 import { accrualChoices } from '../entries/accruals.ts';
 import { entries } from '../entries/entries.ts';
 import { periodEnds, periodLengths } from '../entries/period-ends.ts';
-import { explainFundFigure, type FundFigure } from '../explain/explain.ts';
+import { explainFundFigure, type FundFigure } from './explain-fund.ts';
 import { buildSchedule, firstDay, lastDay } from '../instrument/instrument.ts';
 import { arbitraryLoanWithEvents } from '../testing/arbitrary-loan.ts';
 import { day, level, percent, plainLoan } from '../testing/plain-loan.ts';

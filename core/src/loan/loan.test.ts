@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { formatDay, parseDay } from '../calendar/calendar-day.ts';
 import type { Frequency } from '../calendar/frequency.ts';
-import { explainLoanFigure } from '../explain/explain.ts';
+import { explainLoanFigure } from './explain/explain-loan.ts';
 import { ratio, ratioFromDecimal } from '../money/ratio.ts';
 import { sumColumn } from '../proofs/proof.ts';
 import { arbitraryLoan, arbitraryLoanWithEvents } from '../testing/arbitrary-loan.ts';

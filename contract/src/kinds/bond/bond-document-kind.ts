@@ -12,6 +12,7 @@ import { bondIssueFacts } from './bond-issue-facts.ts';
 export const bondDocumentKind: DocumentKind<BondDocument, BondSchedule> = {
   recordsPayments: false,
   termsOf: bondTermsOf,
+  keys: {},
   unmatched: () => [],
   json: bondScheduleJson,
   positionJson: debtPositionJson,

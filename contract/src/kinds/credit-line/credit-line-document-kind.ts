@@ -11,6 +11,12 @@ import { creditLineTermsOf } from './credit-line-terms-of.ts';
 export const creditLineDocumentKind: DocumentKind<CreditLineDocument, LoanSchedule> = {
   ...loanDocumentKind,
   termsOf: creditLineTermsOf,
+  keys: {
+    amount: 'limit',
+    'payments.first': 'firstBill',
+    'payments.last': 'matures',
+    'payments.phases.0.count': 'matures',
+  },
   facts: creditLineFacts,
   events: rateAndEventFacts,
   summary: (document, schedule, on) => ({

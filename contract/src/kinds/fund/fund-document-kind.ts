@@ -7,6 +7,7 @@ import { fundTermsOf } from './fund-terms-of.ts';
 /** Documents of sinking funds. */
 export const fundDocumentKind: AnyDocumentKind<FundDocument, FundSchedule> = {
   termsOf: fundTermsOf,
+  keys: {},
   unmatched: () => [],
   json: fundScheduleJson,
   positionJson: (schedule, on, debt) => fundPositionJson(schedule, fundPosition(schedule, on), debt),

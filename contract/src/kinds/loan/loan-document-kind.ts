@@ -17,6 +17,7 @@ export const loanDocumentKind: DocumentKind<LoanDocument, LoanSchedule> = {
     const { terms, unknown } = loanTermsOf(document, read);
     return unknown && read.faults.length === 0 ? solveUnknown(terms, unknown) : terms;
   },
+  keys: {},
   unmatched: unmatchedPayments,
   json: loanScheduleJson,
   positionJson: debtPositionJson,

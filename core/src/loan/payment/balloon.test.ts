@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { ratio } from '../../money/ratio.ts';
-import { explainLoanFigure } from '../../explain/explain.ts';
+import { explainLoanFigure } from '../explain/explain-loan.ts';
 import { buildLoanSchedule } from '../schedule/build-loan-schedule.ts';
 import type { LoanTerms } from '../terms/loan-terms.ts';
 import { day, failing, level, percent, plainLoan, rowsOf } from '../../testing/plain-loan.ts';

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { addMonths } from '../../calendar/calendar-day.ts';
 import { balancesOf } from '../../entries/balances.ts';
 import { entries } from '../../entries/entries.ts';
-import { explainLoanFigure } from '../../explain/explain.ts';
+import { explainLoanFigure } from '../explain/explain-loan.ts';
 import { ratio } from '../../money/ratio.ts';
 import { buildLoanSchedule } from '../schedule/build-loan-schedule.ts';
 import type { LoanEvent, RecordedPayment } from '../terms/loan-events.ts';

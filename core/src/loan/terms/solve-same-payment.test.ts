@@ -1,7 +1,7 @@
 import { Decimal } from 'decimal.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { explainLoanFigure } from '../../explain/explain.ts';
+import { explainLoanFigure } from '../explain/explain-loan.ts';
 import { ratio } from '../../money/ratio.ts';
 import { buildLoanSchedule } from '../schedule/build-loan-schedule.ts';
 import type { LoanTerms, Phase } from './loan-terms.ts';
