@@ -1,4 +1,6 @@
-type Cells = Record<string, unknown>;
+import type { PublishedSchedule } from '@coffer/contract';
+
+type Cells = Readonly<Record<string, unknown>>;
 
 const titles: Record<string, string> = {
   n: 'No.',
@@ -55,46 +57,47 @@ function facts(of: Cells, names: Readonly<Record<string, string>>): string {
 }
 
 /** A schedule as a table for people, with its totals and proofs. */
-export function scheduleTable(schedule: Cells): string {
-  const rows = schedule['rows'] as Cells[];
+export function scheduleTable(made: PublishedSchedule): string {
+  const { rows, notices = [], proofs } = made;
   const columns = [...new Set(rows.flatMap((row) => Object.keys(row)))];
-  const notices = (schedule['notices'] ?? []) as { message: string }[];
-  const proofs = schedule['proofs'] as { name: string; holds: boolean; difference: string }[];
-  const head = facts(schedule, {
-    regularPayment: 'Payment',
-    paymentCount: 'Payments',
-    finalPayment: 'Last payment',
-    clears: 'Clears',
-    left: 'Left at the end',
-    proceeds: 'Proceeds',
-    accruedReceived: 'of it accrued coupon',
-    issueCosts: 'Issue costs',
-    price: 'Price, percent of face',
-    yield: 'Yield of the price',
-    effectiveRate: 'Effective rate',
-    goal: 'Goal',
-    for: 'Repays',
-    regularDeposit: 'Deposit',
-    depositCount: 'Deposits',
-    finalDeposit: 'Last deposit',
-    reached: 'Reached',
-  });
-  const solved = facts((schedule['solved'] ?? {}) as Cells, {
+  const head = facts(
+    { ...made },
+    {
+      regularPayment: 'Payment',
+      paymentCount: 'Payments',
+      finalPayment: 'Last payment',
+      clears: 'Clears',
+      left: 'Left at the end',
+      proceeds: 'Proceeds',
+      accruedReceived: 'of it accrued coupon',
+      issueCosts: 'Issue costs',
+      price: 'Price, percent of face',
+      yield: 'Yield of the price',
+      effectiveRate: 'Effective rate',
+      goal: 'Goal',
+      for: 'Repays',
+      regularDeposit: 'Deposit',
+      depositCount: 'Deposits',
+      finalDeposit: 'Last deposit',
+      reached: 'Reached',
+    },
+  );
+  const solved = facts(made.solved ?? {}, {
     annual: 'Rate worked out',
     residual: 'which leaves',
     amount: 'Amount worked out',
     count: 'Payments worked out',
   });
-  const totals = (title: string, of: unknown): string =>
-    `${title}\n${Object.entries(of as Cells)
+  const totals = (title: string, of: Cells): string =>
+    `${title}\n${Object.entries(of)
       .map(([key, value]) => `  ${titleOf(key).padEnd(12)}  ${shown(value)}`)
       .join('\n')}`;
   return `${[
     ...[head, solved].filter((text) => text !== ''),
     table(rows, columns),
-    ...(schedule['range'] ? [totals('These rows', schedule['range'])] : []),
-    totals('Whole schedule', schedule['totals']),
-    ...(schedule['together'] ? [togetherTable(schedule['together'] as Cells)] : []),
+    ...(made.range ? [totals('These rows', made.range)] : []),
+    totals('Whole schedule', made.totals),
+    ...(made.together ? [togetherTable(made.together)] : []),
     ...(notices.length > 0 ? [`Notices\n${notices.map(({ message }) => `  ${message}`).join('\n')}`] : []),
     `Proofs\n${proofs.map((proof) => `  ${proof.holds ? 'holds' : 'FAILS'}  ${proof.name}${proof.difference.match(/[1-9]/) ? `, difference ${shown(proof.difference)}` : ''}`).join('\n')}`,
   ].join('\n\n')}\n`;

@@ -12,14 +12,14 @@ export const schedule: Command = {
   answer(opened, given) {
     const range = given.range('rows');
     const made = scheduleJson(opened.schedule, range, debtOf(given, opened.schedule));
-    const rows = made['rows'] as Record<string, unknown>[];
+    const { rows } = made;
     if (range && rows.length === 0) {
       throw new UsageFault(`--rows ${given.text('rows')}: the schedule has no such payments.`);
     }
     const columns = (): string[] => [...new Set(rows.flatMap((row) => Object.keys(row)))];
     return {
       json: made,
-      csv: () => stringify(rows, { header: true, columns: columns() }),
+      csv: () => stringify([...rows], { header: true, columns: columns() }),
       text: () => scheduleTable(made),
     };
   },

@@ -272,10 +272,7 @@ describe('the bounds of a document', () => {
   it('a line whose first bill would come after it matures is billed as it matures', () => {
     const dues = (firstBill: string): unknown => {
       const reading = readInstrument({ ...line, firstBill });
-      return (
-        reading.ok &&
-        (scheduleJson(reading.instrument.schedule)['rows'] as { due: string }[]).map(({ due }) => due)
-      );
+      return reading.ok && scheduleJson(reading.instrument.schedule).rows.map(({ due }) => due);
     };
     expect(dues('2025-03-30')).toEqual(['2025-03-30', '2025-03-31']);
     expect(dues('2025-03-31')).toEqual(['2025-03-31']);

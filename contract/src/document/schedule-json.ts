@@ -1,5 +1,6 @@
 import type { AnySchedule, CalendarDay, Schedule } from '@coffer/core';
 import { anyDocumentKindOf } from '../kinds/document-kinds.ts';
+import type { PublishedSchedule } from './published-schedule.ts';
 import type { RowRange } from './row-range.ts';
 
 /**
@@ -7,11 +8,7 @@ import type { RowRange } from './row-range.ts';
  *
  * @param debt what a fund repays, to tell what is owed beside it
  */
-export function scheduleJson(
-  schedule: AnySchedule,
-  range?: RowRange,
-  debt?: Schedule,
-): Record<string, unknown> {
+export function scheduleJson(schedule: AnySchedule, range?: RowRange, debt?: Schedule): PublishedSchedule {
   return anyDocumentKindOf(schedule).json(schedule, range, debt);
 }
 

@@ -1,7 +1,9 @@
 import type { AnySchedule, CalendarDay, Schedule } from '@coffer/core';
 import type { InstrumentClass } from '../api/views.ts';
 import type { AmountReader } from '../document/amount-reader.ts';
+import type { PublishedSchedule } from '../document/published-schedule.ts';
 import type { RowRange } from '../document/row-range.ts';
+import type { TableColumn } from '../document/schedule-column.ts';
 import type { Fault } from '../faults/fault.ts';
 import type { Fact } from '../words/fact.ts';
 
@@ -28,7 +30,9 @@ export interface AnyDocumentKind<Document, Of extends AnySchedule> {
   /** Payments recorded for days on which nothing falls due. */
   unmatched(schedule: Of): Fault[];
   /** The schedule in the published form; of a fund with the debt that it repays, where that is known. */
-  json(schedule: Of, range?: RowRange, debt?: Schedule): Record<string, unknown>;
+  json(schedule: Of, range?: RowRange, debt?: Schedule): PublishedSchedule;
+  /** The columns of a table of its rows, in the order that they stand on paper. */
+  columns(schedule: Of): TableColumn[];
   /** The position on a day in the published form. */
   positionJson(schedule: Of, on: CalendarDay, debt?: Schedule): Record<string, unknown>;
 }

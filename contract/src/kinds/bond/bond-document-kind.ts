@@ -1,6 +1,8 @@
 import { formatDay, formatPercent, lastDay, type BondSchedule } from '@coffer/core';
 import { frequencyInWords } from '../../words/frequency.ts';
 import { debtPositionJson } from '../debt-position-json.ts';
+import { onPaper } from '../../document/schedule-column.ts';
+import { bondScheduleColumns } from './bond-schedule-columns.ts';
 import type { DocumentKind } from '../document-kind.ts';
 import type { BondDocument } from './bond-document.ts';
 import { bondEvents, bondFacts } from './bond-facts.ts';
@@ -15,6 +17,7 @@ export const bondDocumentKind: DocumentKind<BondDocument, BondSchedule> = {
   keys: {},
   unmatched: () => [],
   json: bondScheduleJson,
+  columns: (schedule) => onPaper(bondScheduleColumns(schedule)),
   positionJson: debtPositionJson,
   facts: bondFacts,
   events: bondEvents,

@@ -3,20 +3,35 @@ import {
   discountAtIssue,
   discountShare,
   formatAmount,
-  formatDay,
   type BondRow,
   type BondSchedule,
   type TotalledBondColumn,
 } from '@coffer/core';
 import { proofsJson } from '../../document/proofs-json.ts';
+import type { PublishedSchedule } from '../../document/published-schedule.ts';
+import { publishedRow } from '../../document/schedule-column.ts';
+import { bondScheduleColumns } from './bond-schedule-columns.ts';
 import { inRange, type RowRange } from '../../document/row-range.ts';
 
-/**
- * A bond's schedule in the published form. Rows have what the format always has; accrued coupon received at issue,
- * issue costs, instalments and redemptions only where there are any.
- */
-export function bondScheduleJson(schedule: BondSchedule, range?: RowRange): Record<string, unknown> {
+/** A bond's schedule in its published form; rates are percents a year, compounded as often as coupons are paid. */
+export interface BondScheduleJson extends PublishedSchedule {
+  readonly proceeds: string;
+  readonly accruedReceived?: string;
+  readonly issueCosts?: string;
+  /** Negative for a premium. */
+  readonly discount: string;
+  readonly discountOfFace: string;
+  readonly price: string;
+  readonly effectiveRate: string;
+  /** The rate of the price, where expense runs at another. */
+  readonly yield?: string;
+  readonly residual: string;
+}
+
+/** A bond's schedule in the published form: amounts as strings with the currency's decimals. */
+export function bondScheduleJson(schedule: BondSchedule, range?: RowRange): BondScheduleJson {
   const { terms, rates, rows, accruedReceived } = schedule;
+  const columns = bondScheduleColumns(schedule);
   const money = (minor: number): string => formatAmount(minor, terms.digits);
   const numbered = rows.map((row) => ({ row, n: row.kind === 'redemption' ? null : row.n }));
   const chosen = inRange(numbered, range).map(({ row }) => row);
@@ -37,7 +52,7 @@ export function bondScheduleJson(schedule: BondSchedule, range?: RowRange): Reco
     effectiveRate: percent(rates.effective),
     ...(!rates.ofPrice.eq(rates.effective) && { yield: percent(rates.ofPrice) }),
     residual: rates.residual.toExponential(3),
-    rows: chosen.map((row) => rowJson(schedule, row, money)),
+    rows: chosen.map((row) => publishedRow(columns, row)),
     ...(range && {
       range: {
         from: range.from,
@@ -48,32 +63,5 @@ export function bondScheduleJson(schedule: BondSchedule, range?: RowRange): Reco
     }),
     totals: totals(rows),
     proofs: proofsJson(schedule),
-  };
-}
-
-function rowJson(
-  { terms, rows, accruedReceived }: BondSchedule,
-  row: BondRow,
-  money: (minor: number) => string,
-): Record<string, unknown> {
-  const redeemed = row.faceBefore - row.faceAfter;
-  const early = row.kind === 'redemption';
-  return {
-    n: early ? null : row.n,
-    due: formatDay(row.due),
-    ...(early && { event: 'redemption' }),
-    opening: money(row.opening),
-    coupon: money(row.coupon),
-    ...(accruedReceived !== 0 && { accruedReceived: money(row.received) }),
-    expense: money(row.expense),
-    amortization: money(row.amortization),
-    ...(terms.issueCosts && { issueCosts: money(row.costsAmortized) }),
-    ...(rows.some((each) => each.faceBefore !== each.faceAfter) && {
-      redeemed: money(redeemed),
-      ...(terms.redemptions.length > 0 && { redemptionPaid: money(row.paid), gain: money(row.gain) }),
-      face: money(row.faceAfter),
-    }),
-    unamortized: money(row.unamortized),
-    closing: money(row.closing),
   };
 }

@@ -10,6 +10,9 @@ import {
   type Schedule,
 } from '@coffer/core';
 import { proofsJson } from '../../document/proofs-json.ts';
+import type { PublishedSchedule } from '../../document/published-schedule.ts';
+import { publishedRow } from '../../document/schedule-column.ts';
+import { fundScheduleColumns } from './fund-schedule-columns.ts';
 import { inRange, type RowRange } from '../../document/row-range.ts';
 
 /** What a fund's notice says, in a sentence. */
@@ -25,6 +28,16 @@ export function fundNoticeText({ terms }: FundSchedule, notice: FundNotice): str
   }
 }
 
+/** A fund's schedule in its published form. */
+export interface FundScheduleJson extends PublishedSchedule {
+  readonly goal?: string;
+  readonly for?: string;
+  readonly regularDeposit: string | null;
+  readonly depositCount: number;
+  readonly finalDeposit: string;
+  readonly reached: string | null;
+}
+
 /**
  * A fund's schedule in the published form: amounts as strings with the currency's decimals. With the debt it repays
  * each row also tells what is owed and the net debt, and `together` what both come to.
@@ -33,9 +46,10 @@ export function fundScheduleJson(
   schedule: FundSchedule,
   range?: RowRange,
   debt?: Schedule,
-): Record<string, unknown> {
+): FundScheduleJson {
   const { terms, rows, deposit, reached, solved, notices } = schedule;
   const money = (minor: number): string => formatAmount(minor, terms.digits);
+  const columns = fundScheduleColumns(schedule, debt);
   const chosen = inRange([...rows], range);
   const sums = { terms, rows: chosen };
   const last = chosen.at(-1);
@@ -48,15 +62,7 @@ export function fundScheduleJson(
     finalDeposit: money(rows.at(-1)?.deposit ?? 0),
     reached: reached === undefined ? null : formatDay(reached),
     solved: solved ? { [solved.unknown]: solved.unknown === 'count' ? rows.length : solved.value } : {},
-    rows: chosen.map(({ n, due, opening, interest, deposit: paidIn, closing }) => ({
-      n,
-      due: formatDay(due),
-      opening: money(opening),
-      interest: money(interest),
-      deposit: money(paidIn),
-      closing: money(closing),
-      ...(debt && againstDebt(schedule, debt, due, money)),
-    })),
+    rows: chosen.map((row) => publishedRow(columns, row)),
     ...(range && {
       range: {
         from: range.from,
@@ -108,7 +114,11 @@ function againstDebt(schedule: FundSchedule, debt: Schedule, on: number, money: 
   return { owed: money(owed), netDebt: money(net) };
 }
 
-function togetherJson(schedule: FundSchedule, debt: Schedule, money: Money): object {
+function togetherJson(
+  schedule: FundSchedule,
+  debt: Schedule,
+  money: Money,
+): NonNullable<PublishedSchedule['together']> {
   const sums = fundAndDebt(schedule, debt);
   return {
     debtInterest: money(sums.debtInterest),

@@ -1,5 +1,7 @@
 import { solveUnknown, type LoanSchedule } from '@coffer/core';
 import { debtPositionJson } from '../debt-position-json.ts';
+import { onPaper } from '../../document/schedule-column.ts';
+import { loanScheduleColumns } from './loan-schedule-columns.ts';
 import type { DocumentKind } from '../document-kind.ts';
 import type { LoanDocument } from './loan-document.ts';
 import { loanFacts } from './loan-facts.ts';
@@ -20,6 +22,7 @@ export const loanDocumentKind: DocumentKind<LoanDocument, LoanSchedule> = {
   keys: {},
   unmatched: unmatchedPayments,
   json: loanScheduleJson,
+  columns: (schedule) => onPaper(loanScheduleColumns(schedule)),
   positionJson: debtPositionJson,
   facts: loanFacts,
   events: rateAndEventFacts,

@@ -1,5 +1,4 @@
 import {
-  costAmortization,
   formatAmount,
   formatDay,
   formatPercent,
@@ -13,14 +12,35 @@ import {
   type LoanRow,
   type LoanSchedule,
 } from '@coffer/core';
+import type { PublishedSchedule } from '../../document/published-schedule.ts';
+import { publishedRow } from '../../document/schedule-column.ts';
+import { loanScheduleColumns } from './loan-schedule-columns.ts';
 import { noticeText } from './notice-text.ts';
 import { proofsJson } from '../../document/proofs-json.ts';
 import { inRange, type RowRange } from '../../document/row-range.ts';
 
 const totalled = ['payment', 'interest', 'principal', 'extra'] as const;
 
+/** A loan's or a line's schedule in its published form. */
+export interface LoanScheduleJson extends PublishedSchedule {
+  readonly regularPayment: string | null;
+  readonly paymentCount: number;
+  readonly finalPayment: string;
+  /** The day it is repaid. */
+  readonly clears: string | null;
+  /** Left after the last payment. */
+  readonly left?: string;
+  readonly rates?: readonly { readonly from: string; readonly annual: string; readonly because: string }[];
+  readonly purchase?: {
+    readonly price: string;
+    readonly downPayment: string;
+    readonly financeCost: string;
+  };
+  readonly settlement?: { readonly on: string; readonly owed: string; readonly paid: string };
+}
+
 /** A loan's schedule in the published form: amounts as strings with the currency's decimals. */
-export function loanScheduleJson(schedule: LoanSchedule, range?: RowRange): Record<string, unknown> {
+export function loanScheduleJson(schedule: LoanSchedule, range?: RowRange): LoanScheduleJson {
   const { terms, length, notices, settlement } = schedule;
   const money = (minor: number): string => formatAmount(minor, terms.digits);
   const rows = Array.from({ length }, (_, index) => loanRow(schedule, index));
@@ -28,6 +48,7 @@ export function loanScheduleJson(schedule: LoanSchedule, range?: RowRange): Reco
   const last = rows.filter((row) => row.n !== null || row.kind === 'settlement').at(-1);
   const end = rows.at(-1);
   const chosen = inRange(rows, range);
+  const columns = loanScheduleColumns(schedule);
   return {
     kind: schedule.kind,
     regularPayment: regularPayment(schedule, money),
@@ -43,7 +64,7 @@ export function loanScheduleJson(schedule: LoanSchedule, range?: RowRange): Reco
         because,
       })),
     }),
-    rows: chosen.map((row) => rowJson(schedule, row, money)),
+    rows: chosen.map((row) => publishedRow(columns, row)),
     ...(range && { range: { from: range.from, to: range.to, ...rangeSums(schedule, chosen, money) } }),
     totals: totals(schedule, money),
     ...(terms.purchase && {
@@ -80,7 +101,10 @@ function regularPayment({ settings, terms }: LoanSchedule, money: Money): string
   return regular ? money(minorOf(terms, regular.amount)) : null;
 }
 
-function solved(schedule: LoanSchedule, numbered: readonly LoanRow[]): Record<string, unknown> {
+function solved(
+  schedule: LoanSchedule,
+  numbered: readonly LoanRow[],
+): NonNullable<PublishedSchedule['solved']> {
   const { terms, rates, stretches, settings } = schedule;
   if (terms.solved?.unknown === 'amount') return { amount: terms.solved.value };
   if (terms.solved?.unknown === 'annual') {
@@ -95,27 +119,6 @@ function solved(schedule: LoanSchedule, numbered: readonly LoanRow[]): Record<st
   const level = settings.find(({ kind }) => kind === 'level');
   if (!level) return {};
   return { payment: unroundedPayment(terms, new PeriodGrowths(terms, rates), stretches, level) };
-}
-
-function rowJson(schedule: LoanSchedule, row: LoanRow, money: Money): Record<string, unknown> {
-  const costs = costAmortization(schedule).amortized[row.index];
-  return {
-    n: row.n,
-    due: formatDay(row.n === null ? row.date : row.due),
-    ...(row.n === null && { event: row.kind }),
-    ...(row.n !== null && row.date !== row.due && { paid: formatDay(row.date) }),
-    opening: money(row.opening),
-    payment: money(row.payment),
-    interest: money(row.interest),
-    principal: money(row.principal),
-    extra: money(row.extra),
-    ...(row.added > 0 && { [row.kind === 'draw' ? 'drawn' : 'addedInterest']: money(row.added) }),
-    closing: money(row.closing),
-    ...(row.unpaid > 0 && { unpaidInterest: money(row.unpaid) }),
-    ...(row.overpaid > 0 && { overpaid: money(row.overpaid) }),
-    ...(schedule.terms.creditLine && { fee: money(row.fee) }),
-    ...(costs !== undefined && { issueCosts: money(costs) }),
-  };
 }
 
 function rangeSums(schedule: LoanSchedule, rows: readonly LoanRow[], money: Money): Record<string, string> {

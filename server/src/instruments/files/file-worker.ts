@@ -39,7 +39,7 @@ export default async function makeFile(task: FileTask): Promise<Uint8Array> {
 }
 
 function scheduleCsv({ schedule }: Pick<ReadInstrument, 'schedule'>): string {
-  const rows = scheduleJson(schedule)['rows'] as Record<string, string | number | null>[];
+  const { rows } = scheduleJson(schedule);
   const columns = [...new Set(rows.flatMap((row) => Object.keys(row)))];
   return writeCsv(columns, rows);
 }

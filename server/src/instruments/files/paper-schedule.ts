@@ -14,7 +14,7 @@ import {
   showDay,
   showDecimal,
   type TableColumn,
-  type TableRow,
+  type PublishedRow,
 } from '@coffer/contract';
 import { inks, table } from './paper-parts.ts';
 
@@ -38,9 +38,9 @@ export function paperSchedule(
 ): PaperSchedule {
   const { columns, rows, totals } = scheduleTable(schedule);
   const { digits } = schedule.terms;
-  const summed = columns.filter(({ key, kind }) => kind === 'amount' && !balances.includes(key));
+  const summed = columns.filter(({ key, type }) => type === 'amount' && !balances.includes(key));
   const body: TableCell[][] = [];
-  let ofYear: TableRow[] = [];
+  let ofYear: PublishedRow[] = [];
   let ended = false;
   rows.forEach((row, at) => {
     const due = parseDay(String(row['due'])) as CalendarDay;
@@ -63,8 +63,8 @@ export function paperSchedule(
     content: table(
       columns.map(({ title }) => title),
       body,
-      columns.map(({ kind }) => (kind === 'amount' ? '*' : 'auto')),
-      columns.flatMap(({ kind }, at) => (kind === 'amount' || kind === 'count' ? [at] : [])),
+      columns.map(({ type }) => (type === 'amount' ? '*' : 'auto')),
+      columns.flatMap(({ type }, at) => (type === 'amount' || type === 'count' ? [at] : [])),
     ),
     columns: columns.length,
     legend: footed
@@ -78,18 +78,18 @@ function fiscalYear(day: CalendarDay, endMonth: number): number {
   return month > endMonth ? year + 1 : year;
 }
 
-function footing(rows: readonly TableRow[], key: string, digits: number): string {
+function footing(rows: readonly PublishedRow[], key: string, digits: number): string {
   return formatAmount(
     rows.reduce((sum, row) => sum + (parseAmount(String(row[key] ?? 0), digits) ?? 0), 0),
     digits,
   );
 }
 
-function cell({ key, kind }: TableColumn, row: TableRow): TableCell {
+function cell({ key, type }: TableColumn, row: PublishedRow): TableCell {
   const value = row[key];
   if (value === undefined || value === null || value === '') return '';
-  if (kind === 'day') return { text: showDay(String(value)), noWrap: true };
-  if (kind !== 'amount') return String(value);
+  if (type === 'day') return { text: showDay(String(value)), noWrap: true };
+  if (type !== 'amount') return String(value);
   return Number(value) === 0 && !balances.includes(key) ? '–' : showDecimal(String(value));
 }
 
@@ -106,10 +106,10 @@ function sums(
   columns: readonly TableColumn[],
   summed: readonly TableColumn[],
   name: string,
-  rows: readonly TableRow[],
+  rows: readonly PublishedRow[],
   digits: number,
 ): TableCell[] {
-  return columns.map(({ key, kind }): TableCell => {
+  return columns.map(({ key, type }): TableCell => {
     const text =
       key === 'due'
         ? name
@@ -121,7 +121,7 @@ function sums(
       bold: true,
       noWrap: true,
       fillColor: inks.soft,
-      alignment: kind === 'amount' ? 'right' : 'left',
+      alignment: type === 'amount' ? 'right' : 'left',
     };
   });
 }
@@ -131,10 +131,10 @@ function totalRow(
   totals: Readonly<Record<string, string>>,
   footed: boolean,
 ): TableCell[] {
-  return columns.map(({ key, kind }): TableCell => {
+  return columns.map(({ key, type }): TableCell => {
     const total = totals[key];
     const text = key === 'due' ? 'Total' : total === undefined ? '' : showDecimal(total);
     const mark = footed && total !== undefined ? 'f ' : '';
-    return { text: mark + text, bold: true, alignment: kind === 'amount' ? 'right' : 'left' };
+    return { text: mark + text, bold: true, alignment: type === 'amount' ? 'right' : 'left' };
   });
 }

@@ -5,7 +5,7 @@ import {
   scheduleTable,
   termFacts,
   type TableColumn,
-  type TableRow,
+  type PublishedRow,
 } from '@coffer/contract';
 import { proofsOf } from '@coffer/core';
 import { plainText } from '../../http/csv.ts';
@@ -29,11 +29,11 @@ function addSchedule(book: exceljs.Workbook, { schedule }: Pick<Shown, 'schedule
   const { columns, rows, totals } = scheduleTable(schedule);
   const format = { amount: amountFormat(schedule.terms.digits), day: 'yyyy-mm-dd', count: '0', text: '@' };
   const sheet = book.addWorksheet('Schedule', { views: [{ state: 'frozen', ySplit: 1, xSplit: 2 }] });
-  sheet.columns = columns.map(({ key, title, kind }) => ({
+  sheet.columns = columns.map(({ key, title, type }) => ({
     key,
     header: title,
-    width: kind === 'amount' ? 16 : kind === 'count' ? 6 : 13,
-    style: { numFmt: format[kind] },
+    width: type === 'amount' ? 16 : type === 'count' ? 6 : 13,
+    style: { numFmt: format[type] },
   }));
   sheet.getRow(1).font = { bold: true };
   for (const row of rows) sheet.addRow(cellsOf(columns, row));
@@ -55,13 +55,13 @@ function addSchedule(book: exceljs.Workbook, { schedule }: Pick<Shown, 'schedule
   });
 }
 
-function cellsOf(columns: readonly TableColumn[], row: TableRow): Record<string, CellValue> {
+function cellsOf(columns: readonly TableColumn[], row: PublishedRow): Record<string, CellValue> {
   return Object.fromEntries(
-    columns.map(({ key, kind }): [string, CellValue] => {
+    columns.map(({ key, type }): [string, CellValue] => {
       const value = row[key];
       if (value === undefined || value === null || value === '') return [key, null];
-      if (kind === 'amount' || kind === 'count') return [key, Number(value)];
-      return [key, kind === 'day' ? new Date(`${value}T00:00:00Z`) : plainText(String(value))];
+      if (type === 'amount' || type === 'count') return [key, Number(value)];
+      return [key, type === 'day' ? new Date(`${value}T00:00:00Z`) : plainText(String(value))];
     }),
   );
 }

@@ -11,7 +11,7 @@ export function paymentStatus(
   at: Moment,
   isNext: boolean,
 ): GridCell {
-  if (row.n === null) return { text: rowWords[row.kind] };
+  if (row.n === null) return { text: rowWords(row.kind) };
   const parts = receipts.byDue.get(row.due)?.parts;
   const last = parts?.at(-1);
   if (parts && last) {

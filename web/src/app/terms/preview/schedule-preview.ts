@@ -1,36 +1,24 @@
-import type { AccountRole } from '@coffer/core';
-import type { Fault } from '@coffer/contract';
+import type { AccountRole, Instrument } from '@coffer/core';
+import type {
+  BondScheduleJson,
+  Fault,
+  LoanScheduleJson,
+  PublishedRow,
+  PublishedSchedule,
+} from '@coffer/contract';
 import type { LifeSpans, RenewedSpan } from '../timeline/stretch-spans';
 
-/** A row of a schedule in its published form: amounts as plain decimals. */
-export type PreviewRow = Readonly<Record<string, string | number | null>>;
+/** A row of a schedule in its published form. */
+export type PreviewRow = PublishedRow;
+
+/** What only schedules of some kinds have. */
+type Own<Json extends PublishedSchedule> = Partial<Omit<Json, keyof PublishedSchedule>>;
 
 /** A schedule worked out from typed terms, in its published form. */
-export interface SchedulePreview {
-  readonly kind: 'loan' | 'credit-line' | 'bond';
-  readonly rows: readonly PreviewRow[];
-  readonly totals: Readonly<Record<string, string>>;
-  readonly proofs: readonly { readonly name: string; readonly holds: boolean; readonly difference: string }[];
-  readonly notices?: readonly { readonly on: string; readonly kind: string; readonly message: string }[];
-  readonly solved?: Readonly<Record<string, string | number>>;
-  readonly left?: string;
-  readonly purchase?: { readonly financeCost: string };
-  readonly regularPayment?: string | null;
-  readonly paymentCount?: number;
-  /** Those of a loan in which something is paid; not part of the published form. */
+export interface SchedulePreview extends PublishedSchedule, Own<LoanScheduleJson>, Own<BondScheduleJson> {
+  readonly kind: Instrument['kind'];
+  /** Payments in which something is paid; not part of the published form. */
   readonly paymentsMade?: number;
-  readonly finalPayment?: string;
-  readonly clears?: string | null;
-  readonly proceeds?: string;
-  readonly price?: string;
-  readonly effectiveRate?: string;
-  /** The rate of the price, where expense runs at another. */
-  readonly yield?: string;
-  readonly accruedReceived?: string;
-  readonly issueCosts?: string;
-  /** Negative for a premium. */
-  readonly discount?: string;
-  readonly discountOfFace?: string;
 }
 
 /** One line of the issue entry. */

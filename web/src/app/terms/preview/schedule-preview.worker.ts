@@ -8,13 +8,7 @@ import {
   type LoanSchedule,
   type Schedule,
 } from '@coffer/core';
-import type {
-  LoanLife,
-  PreviewAnswer,
-  PreviewLine,
-  PreviewQuestion,
-  SchedulePreview,
-} from './schedule-preview';
+import type { LoanLife, PreviewAnswer, PreviewLine, PreviewQuestion } from './schedule-preview';
 
 function issueLines(schedule: Schedule): readonly PreviewLine[] {
   const entry = issueEntry(schedule);
@@ -49,7 +43,8 @@ function answer({ number, document }: PreviewQuestion): PreviewAnswer {
       number,
       ok: true,
       schedule: {
-        ...(scheduleJson(schedule) as unknown as SchedulePreview),
+        ...scheduleJson(schedule),
+        kind: schedule.kind,
         ...(recordsPayments(schedule) && { paymentsMade: paymentsMade(schedule) }),
       },
       issue: issueLines(schedule),
