@@ -38,3 +38,5 @@ export type { TableColumn } from './document/schedule-column.ts';
 export * from './words/row-words.ts';
 export type { LoanScheduleJson } from './kinds/loan/loan-schedule-json.ts';
 export type { BondScheduleJson } from './kinds/bond/bond-schedule-json.ts';
+export * from './api/address.ts';
+export * from './api/downloads.ts';

@@ -186,29 +186,3 @@ export const endpoints = {
     }),
   }),
 } as const;
-
-/** Files that can be fetched with a plain link, for the description. */
-export const downloads = [
-  {
-    path: '/api/instruments/:id/document.json',
-    summary: 'The instrument as a document',
-    type: 'application/json',
-  },
-  { path: '/api/instruments/:id/schedule.csv', summary: 'The schedule', type: 'text/csv' },
-  {
-    path: '/api/instruments/:id/schedule.xlsx',
-    summary: 'The schedule with terms and proofs as a workbook',
-    type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-  },
-  {
-    path: '/api/instruments/:id/working-paper.pdf',
-    summary: 'Terms, position on ?on, proofs, events and schedule as a working paper',
-    type: 'application/pdf',
-  },
-  { path: '/api/journal.csv', summary: 'Posted entries from ?from to ?to, a line a row', type: 'text/csv' },
-  {
-    path: '/api/journal.xlsx',
-    summary: 'The same as a workbook',
-    type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-  },
-] as const;

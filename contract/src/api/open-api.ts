@@ -1,6 +1,7 @@
 import { toJsonSchema } from '@valibot/to-json-schema';
 import type * as v from 'valibot';
-import { downloads, endpoints } from './endpoints.ts';
+import { downloads } from './downloads.ts';
+import { endpoints } from './endpoints.ts';
 import { nothing, type Endpoint } from './endpoint.ts';
 import { refusalView } from './views.ts';
 
@@ -11,7 +12,7 @@ export function openApiDescription(): object {
     const path = call.path.replaceAll(/:(\w+)/g, '{$1}');
     paths[path] = { ...paths[path], [call.method]: operation(call) };
   }
-  for (const { path, summary, type } of downloads) {
+  for (const { path, summary, type } of Object.values(downloads)) {
     const key = path.replaceAll(/:(\w+)/g, '{$1}');
     const responses = { 200: { description: 'The file', content: { [type]: {} } }, default: refusal };
     paths[key] = { get: { summary, parameters: pathParameters(path), responses } };

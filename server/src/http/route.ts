@@ -1,7 +1,15 @@
 import type { Knex } from 'knex';
-import type { Request, Router } from 'express';
+import type { Request, Response, Router } from 'express';
 import * as v from 'valibot';
-import { faultsOf, mayDo, type Access, type Endpoint, type Role, type Unworkable } from '@coffer/contract';
+import {
+  faultsOf,
+  mayDo,
+  type Access,
+  type Download,
+  type Endpoint,
+  type Role,
+  type Unworkable,
+} from '@coffer/contract';
 import { answerOnce } from './idempotency.ts';
 import { faultyInput, Refusal } from './refusal.ts';
 
@@ -73,5 +81,31 @@ export function serve<E extends Endpoint>(
           endpoint.idempotent ? answerOnce(on, request, person, () => run(on)) : run(on),
         );
     response.json(answer);
+  });
+}
+
+/** A call for a file, checked. */
+export interface FileCall<D extends Download> {
+  readonly params: v.InferOutput<D['params']>;
+  readonly query: v.InferOutput<D['query']>;
+  readonly person: Person;
+  /** Where the file is written to, once it is named. */
+  readonly response: Response;
+}
+
+/** Serves a file to whoever is logged in. */
+export function serveFile<D extends Download>(
+  router: Router,
+  file: D,
+  send: (call: FileCall<D>) => Promise<void>,
+): void {
+  router.get(file.path, async (request, response) => {
+    const person = authorized(request, 'logged-in');
+    await send({
+      params: checked(file.params, request.params) as v.InferOutput<D['params']>,
+      query: checked(file.query, request.query) as v.InferOutput<D['query']>,
+      person,
+      response,
+    });
   });
 }

@@ -3,7 +3,7 @@ import { inject, Injectable } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { catchError, map, switchMap, throwError, type Observable } from 'rxjs';
 import * as v from 'valibot';
-import { refusalView, type Endpoint, type Question, type RefusalView } from '@coffer/contract';
+import { addressOf, refusalView, type Endpoint, type Question, type RefusalView } from '@coffer/contract';
 import { ConfirmDialog } from './confirm.dialog';
 
 /** A call that the server refused, or that did not reach it. */
@@ -45,15 +45,14 @@ export class ApiClient {
   private readonly dialog = inject(MatDialog);
 
   call<E extends Endpoint>(endpoint: E, parts: CallParts<E> = {}): Observable<v.InferOutput<E['answer']>> {
-    const params = (parts.params ?? {}) as Record<string, string>;
-    const path = endpoint.path.replaceAll(/:(\w+)/g, (_, name: string) =>
-      encodeURIComponent(params[name] ?? ''),
+    const address = addressOf(
+      endpoint.path,
+      parts.params as Record<string, string> | undefined,
+      parts.query as Record<string, string | undefined> | undefined,
     );
-    const query = Object.entries((parts.query ?? {}) as Record<string, string | undefined>);
     return this.http
-      .request(endpoint.method, path, {
+      .request(endpoint.method, address, {
         body: parts.body ?? (endpoint.method === 'get' ? undefined : {}),
-        params: Object.fromEntries(query.filter((pair): pair is [string, string] => pair[1] !== undefined)),
         headers: parts.key === undefined ? {} : { 'Idempotency-Key': parts.key },
       })
       .pipe(

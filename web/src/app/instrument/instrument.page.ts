@@ -6,7 +6,7 @@ import { MatTabsModule } from '@angular/material/tabs';
 import { Title } from '@angular/platform-browser';
 import { Router, RouterLink } from '@angular/router';
 import { proofsOf } from '@coffer/core';
-import { recordsPayments } from '@coffer/contract';
+import { downloadAddress, downloads, recordsPayments } from '@coffer/contract';
 import { loaded } from '../api/loaded';
 import { AsOfService } from '../company/as-of.service';
 import { AmountPipe, DayPipe } from '../figures/amount.pipe';
@@ -110,6 +110,16 @@ export class InstrumentPage {
   protected tabsOf({ read }: OpenInstrument): readonly (readonly [string, string])[] {
     const { tabs } = viewKindOf(read.document);
     return this.tabs.filter(([place]) => !isOwnTab(place) || tabs.includes(place));
+  }
+
+  /** Where the files of an instrument are fetched. */
+  protected addresses({ id }: OpenInstrument): Record<'csv' | 'workbook' | 'paper' | 'document', string> {
+    return {
+      csv: downloadAddress(downloads.scheduleCsv, { id }, {}),
+      workbook: downloadAddress(downloads.scheduleWorkbook, { id }, {}),
+      paper: downloadAddress(downloads.workingPaper, { id }, { on: this.asOf.date() }),
+      document: downloadAddress(downloads.instrumentDocument, { id }, {}),
+    };
   }
 
   /** Whether an instrument has a view that only some have. */

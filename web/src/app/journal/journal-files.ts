@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
 import { MatButtonModule } from '@angular/material/button';
 import { MatMenuModule } from '@angular/material/menu';
 import { addMonths, formatDay, parseDay, type CalendarDay } from '@coffer/core';
+import { downloadAddress, downloads } from '@coffer/contract';
 
 /** The posted entries of a span as files; of a month where only its end is given. */
 @Component({
@@ -11,8 +12,8 @@ import { addMonths, formatDay, parseDay, type CalendarDay } from '@coffer/core';
   template: `
     <button matButton="outlined" [matMenuTriggerFor]="files">Take out the entries</button>
     <mat-menu #files="matMenu">
-      <a mat-menu-item [href]="'/api/journal.xlsx' + query()" download>As a workbook, XLSX</a>
-      <a mat-menu-item [href]="'/api/journal.csv' + query()" download>As CSV</a>
+      <a mat-menu-item [href]="workbook()" download>As a workbook, XLSX</a>
+      <a mat-menu-item [href]="csv()" download>As CSV</a>
     </mat-menu>
   `,
 })
@@ -21,8 +22,10 @@ export class JournalFiles {
   readonly month = input.required<string>();
   /** First day of the span, where it is more than the month. */
   readonly from = input<string>();
-  protected readonly query = computed(() => {
+  private readonly span = computed(() => {
     const start = addMonths(parseDay(this.month()) as CalendarDay, -1, true) + 1;
-    return `?from=${this.from() ?? formatDay(start)}&to=${this.month()}`;
+    return { from: this.from() ?? formatDay(start), to: this.month() };
   });
+  protected readonly workbook = computed(() => downloadAddress(downloads.journalWorkbook, {}, this.span()));
+  protected readonly csv = computed(() => downloadAddress(downloads.journalCsv, {}, this.span()));
 }

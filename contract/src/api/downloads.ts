@@ -1,0 +1,72 @@
+import * as v from 'valibot';
+import { dayText } from '../document/scalars.ts';
+import { addressOf } from './address.ts';
+import { journalQuery } from './endpoints.ts';
+import { instrumentId } from './views.ts';
+
+/** A file that can be fetched with a plain link by whoever is logged in. */
+export interface Download<
+  Params extends v.GenericSchema = v.GenericSchema,
+  Query extends v.GenericSchema = v.GenericSchema,
+> {
+  readonly path: string;
+  readonly summary: string;
+  /** Its media type. */
+  readonly type: string;
+  readonly params: Params;
+  readonly query: Query;
+}
+
+const workbook = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
+const ofInstrument = { params: v.object({ id: instrumentId }), query: v.object({}) };
+const ofJournal = { params: v.object({}), query: journalQuery };
+
+/** Every file of the HTTP interface. */
+export const downloads = {
+  instrumentDocument: {
+    path: '/api/instruments/:id/document.json',
+    summary: 'The instrument as a document',
+    type: 'application/json',
+    ...ofInstrument,
+  },
+  scheduleCsv: {
+    path: '/api/instruments/:id/schedule.csv',
+    summary: 'The schedule',
+    type: 'text/csv',
+    ...ofInstrument,
+  },
+  scheduleWorkbook: {
+    path: '/api/instruments/:id/schedule.xlsx',
+    summary: 'The schedule with terms and proofs as a workbook',
+    type: workbook,
+    ...ofInstrument,
+  },
+  workingPaper: {
+    path: '/api/instruments/:id/working-paper.pdf',
+    summary: 'Terms, position on ?on, proofs, events and schedule as a working paper',
+    type: 'application/pdf',
+    ...ofInstrument,
+    query: v.object({ on: dayText }),
+  },
+  journalCsv: {
+    path: '/api/journal.csv',
+    summary: 'Posted entries from ?from to ?to, a line a row',
+    type: 'text/csv',
+    ...ofJournal,
+  },
+  journalWorkbook: {
+    path: '/api/journal.xlsx',
+    summary: 'The same as a workbook',
+    type: workbook,
+    ...ofJournal,
+  },
+} as const satisfies Record<string, Download>;
+
+/** The address of a file. */
+export function downloadAddress<Of extends Download>(
+  { path }: Of,
+  params: v.InferInput<Of['params']>,
+  query: v.InferInput<Of['query']>,
+): string {
+  return addressOf(path, params as Record<string, string>, query as Record<string, string | undefined>);
+}
