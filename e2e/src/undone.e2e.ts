@@ -4,7 +4,7 @@ test.describe.configure({ mode: 'serial' });
 
 test.beforeEach(async ({ page }) => logIn(page));
 
-test('after October is locked a rate is changed, a payment taken back and an instrument withdrawn', async ({
+test('after October is locked a rate is changed, a payment corrected and an instrument withdrawn', async ({
   page,
 }) => {
   const asOf = (month: string): Promise<void> =>
@@ -27,7 +27,7 @@ test('after October is locked a rate is changed, a payment taken back and an ins
   await goTo(page, 'Register');
   await expect.poll(() => line.innerText()).toBe(reported);
 
-  // A payment recorded in October is taken back.
+  // A payment recorded in October is taken back, and recorded anew as it was.
   await rowWith(page, 'Lens grinder purchase').getByText('Lens grinder purchase').click();
   await page.getByRole('tab', { name: 'Terms & events' }).click();
   await page
@@ -40,6 +40,15 @@ test('after October is locked a rate is changed, a payment taken back and an ins
   await page.getByRole('textbox', { name: 'Why' }).fill('The bank sent it twice');
   await page.getByRole('button', { name: 'Take it back' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'is taken back' })).toBeVisible();
+  await page.getByRole('button', { name: 'Record a payment' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('combobox', { name: 'Payment due' }).click();
+  await page.getByRole('option', { name: /1 Oct 2026/ }).click();
+  await dialog.getByRole('textbox', { name: 'Left the bank on' }).fill('5 oct 26');
+  await dialog.getByRole('textbox', { name: 'Amount paid' }).fill('1,500.00');
+  await expect(dialog.getByText('less than the scheduled')).toBeVisible();
+  await dialog.getByRole('button', { name: 'Record' }).click();
+  await expect(page.getByRole('status').filter({ hasText: '1,500.00 recorded on 5 Oct 2026' })).toBeVisible();
 
   // An instrument taken on by mistake is withdrawn.
   await goTo(page, 'Register');
@@ -77,4 +86,33 @@ test('November books what October should have held, names it, and is locked thou
     await page.keyboard.press('PageDown');
     await expect(correction).toBeVisible({ timeout: 200 });
   }).toPass();
+
+  // Register, instrument, close and journal tell the same of what was changed.
+  for (const name of ['Furnace hall mortgage', 'Lens grinder purchase']) {
+    await goTo(page, 'Register');
+    await page.getByRole('radio', { name: /^November 2026/ }).click();
+    const text = await rowWith(page, name).innerText();
+    const [carrying = '', accrued = ''] = text.match(/[\d,]+\.\d\d(?!%)/g) ?? [];
+    await rowWith(page, name).getByText(name).click();
+    await expect(
+      page.getByRole('button', { name: `Accrued interest ${accrued}, how it is made` }),
+    ).toBeVisible();
+    await expect(page.getByText('As reported when the period was closed.')).toBeVisible();
+    const id = /instruments\/([^/]+)/.exec(page.url())?.[1] ?? '';
+    await goTo(page, 'Period close');
+    await expect(rowWith(page, name)).toContainText(carrying);
+    await expect(rowWith(page, name)).toContainText(accrued);
+    const asked = `/api/journal?from=2026-01-01&to=2026-11-30&instrument=${id}`;
+    const { entries } = (await (await page.request.get(asked)).json()) as {
+      entries: { lines: { role: string; debit: number; credit: number }[] }[];
+    };
+    const held = (...roles: string[]): string =>
+      (
+        entries
+          .flatMap(({ lines }) => lines)
+          .filter(({ role }) => roles.includes(role))
+          .reduce((sum, { debit, credit }) => sum + credit - debit, 0) / 100
+      ).toLocaleString('en-US', { minimumFractionDigits: 2 });
+    expect([held('loan-payable', 'current-portion'), held('interest-payable')]).toEqual([carrying, accrued]);
+  }
 });
