@@ -27,14 +27,6 @@ export interface PlainBondTerms {
 export class PlainBond implements PlainInstrument {
   constructor(readonly terms: PlainBondTerms) {}
 
-  get name(): string {
-    return this.terms.name;
-  }
-
-  get start(): number {
-    return this.terms.issued;
-  }
-
   with(more: Partial<PlainBondTerms>): PlainBond {
     return new PlainBond({ ...this.terms, ...more });
   }

@@ -29,14 +29,6 @@ export interface PlainLineTerms {
 export class PlainLine implements PlainInstrument {
   constructor(readonly terms: PlainLineTerms) {}
 
-  get name(): string {
-    return this.terms.name;
-  }
-
-  get start(): number {
-    return this.terms.start;
-  }
-
   with(more: Partial<PlainLineTerms>): PlainLine {
     return new PlainLine({ ...this.terms, ...more });
   }

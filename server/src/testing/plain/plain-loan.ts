@@ -44,14 +44,6 @@ interface PlainRow {
 export class PlainLoan implements PlainInstrument {
   constructor(readonly terms: PlainLoanTerms) {}
 
-  get name(): string {
-    return this.terms.name;
-  }
-
-  get start(): number {
-    return this.terms.start;
-  }
-
   with(more: Partial<PlainLoanTerms>): PlainLoan {
     return new PlainLoan({ ...this.terms, ...more });
   }

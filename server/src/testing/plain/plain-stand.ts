@@ -19,11 +19,9 @@ export interface PlainStand {
 
 /** An instrument as the model of the books knows it: nothing of it comes from the application. */
 export interface PlainInstrument {
-  readonly name: string;
-  /** Days since 1970. */
-  readonly start: number;
   /** The document that the application is given of it. */
   document(): object;
+  /** @param day days since 1970 */
   standsOn(day: number): PlainStand;
 }
 

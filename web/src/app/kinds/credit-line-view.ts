@@ -2,10 +2,8 @@ import type { LoanSchedule } from '@coffer/core';
 import type { CreditLineDocument } from '@coffer/contract';
 import { lineStretchRows } from '../instrument/stretch-rows';
 import { creditLineFormKind } from '../terms/form/credit-line-form-kind';
-import { termsForm } from '../terms/form/terms-form';
 import { creditLinePreview } from '../terms/preview/credit-line-preview';
-import { stretchSpans } from '../terms/timeline/stretch-spans';
-import { loanView } from './loan-view';
+import { drawnAs, loanView } from './loan-view';
 import type { ViewKind } from './view-kind';
 
 /** Credit lines on the pages: as loans, but that nothing is tried of them. */
@@ -14,11 +12,7 @@ export const creditLineView: ViewKind<CreditLineDocument, LoanSchedule> = {
   tabs: [],
   costsDeferred: ({ terms }) => terms.issueCosts !== undefined,
   stretchRows: lineStretchRows,
-  timeline(document, schedule) {
-    const form = termsForm();
-    creditLineFormKind.fill(form, document);
-    return creditLineFormKind.timeline(form.getRawValue(), stretchSpans(schedule));
-  },
+  timeline: drawnAs(creditLineFormKind),
   form: creditLineFormKind,
   preview: creditLinePreview,
 };

@@ -1,13 +1,26 @@
 import type { LoanSchedule } from '@coffer/core';
-import type { LoanDocument } from '@coffer/contract';
+import type { InstrumentDocument, LoanDocument } from '@coffer/contract';
 import { loanScheduleModel } from '../instrument/loan-schedule-model';
 import { loanStretchRows } from '../instrument/stretch-rows';
 import { unpaidTitle } from '../instrument/unpaid-name';
+import type { FormKind } from '../terms/form/form-kind';
 import { loanFormKind } from '../terms/form/loan-form-kind';
 import { termsForm } from '../terms/form/terms-form';
 import { loanPreview } from '../terms/preview/loan-preview';
 import { stretchSpans } from '../terms/timeline/stretch-spans';
+import type { TimelineModel } from '../terms/timeline/timeline-model';
 import type { ViewKind } from './view-kind';
+
+/** Draws an agreement on its life as it would be typed. */
+export function drawnAs<Document extends InstrumentDocument>(
+  kind: FormKind<Document>,
+): (document: Document, schedule: LoanSchedule) => TimelineModel | undefined {
+  return (document, schedule) => {
+    const form = termsForm();
+    kind.fill(form, document);
+    return kind.timeline(form.getRawValue(), stretchSpans(schedule));
+  };
+}
 
 /** Loans on the pages. */
 export const loanView: ViewKind<LoanDocument, LoanSchedule> = {
@@ -24,11 +37,7 @@ export const loanView: ViewKind<LoanDocument, LoanSchedule> = {
   },
   model: loanScheduleModel,
   stretchRows: loanStretchRows,
-  timeline(document, schedule) {
-    const form = termsForm();
-    loanFormKind.fill(form, document);
-    return loanFormKind.timeline(form.getRawValue(), stretchSpans(schedule));
-  },
+  timeline: drawnAs(loanFormKind),
   form: loanFormKind,
   preview: loanPreview,
 };
