@@ -81,9 +81,22 @@ export default ts.config(
     },
   },
   {
-    // What only types can tell: a promise that nobody waits for, and what is of no known type.
     files: ['{core,contract,cli,server,bench}/src/**/*.ts'],
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+  },
+  {
+    // Pages, their tests and their workers are three programs.
+    files: ['web/src/**/*.ts'],
+    languageOptions: {
+      parserOptions: {
+        project: ['web/tsconfig.json', 'web/tsconfig.test.json', 'web/tsconfig.worker.json'],
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
+  },
+  {
+    // What only types can tell: a promise that nobody waits for, and what is of no known type.
+    files: ['{core,contract,cli,server,bench,web}/src/**/*.ts'],
     rules: {
       '@typescript-eslint/no-floating-promises': 'error',
       '@typescript-eslint/no-misused-promises': 'error',
@@ -91,7 +104,7 @@ export default ts.config(
     },
   },
   {
-    files: ['{core,contract,cli,server,bench}/src/**/*.ts'],
+    files: ['{core,contract,cli,server,bench,web}/src/**/*.ts'],
     // Tests look into answers of every shape.
     ignores: ['**/*.test.ts', '**/testing/**'],
     rules: Object.fromEntries(

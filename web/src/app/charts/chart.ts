@@ -44,25 +44,7 @@ export class Chart {
 
   constructor() {
     const destroyed = inject(DestroyRef);
-    afterNextRender(async () => {
-      const { init } = await import('./echarts');
-      if (destroyed.destroyed) return;
-      const chart = init(this.host.nativeElement);
-      chart.on('mouseover', ({ dataIndex }) => this.look.emit(dataIndex));
-      chart.on('mouseout', () => this.look.emit(undefined));
-      chart.on('click', ({ dataIndex }) => this.pick.emit(dataIndex));
-      const resized = new ResizeObserver(() => chart.resize());
-      resized.observe(this.host.nativeElement);
-      const dark = matchMedia('(prefers-color-scheme: dark)');
-      const changed = (): void => this.systemDark.set(dark.matches);
-      dark.addEventListener('change', changed);
-      destroyed.onDestroy(() => {
-        resized.disconnect();
-        dark.removeEventListener('change', changed);
-        chart.dispose();
-      });
-      this.chart.set(chart);
-    });
+    afterNextRender(() => void this.draw(destroyed));
     effect(() => {
       this.appearance.chosen();
       this.systemDark();
@@ -78,5 +60,26 @@ export class Chart {
       chart.dispatchAction({ type: 'downplay' });
       if (at !== undefined) chart.dispatchAction({ type: 'highlight', dataIndex: at });
     });
+  }
+
+  /** The drawing library comes only when a chart is first on screen. */
+  private async draw(destroyed: DestroyRef): Promise<void> {
+    const { init } = await import('./echarts');
+    if (destroyed.destroyed) return;
+    const chart = init(this.host.nativeElement);
+    chart.on('mouseover', ({ dataIndex }) => this.look.emit(dataIndex));
+    chart.on('mouseout', () => this.look.emit(undefined));
+    chart.on('click', ({ dataIndex }) => this.pick.emit(dataIndex));
+    const resized = new ResizeObserver(() => chart.resize());
+    resized.observe(this.host.nativeElement);
+    const dark = matchMedia('(prefers-color-scheme: dark)');
+    const changed = (): void => this.systemDark.set(dark.matches);
+    dark.addEventListener('change', changed);
+    destroyed.onDestroy(() => {
+      resized.disconnect();
+      dark.removeEventListener('change', changed);
+      chart.dispose();
+    });
+    this.chart.set(chart);
   }
 }
