@@ -13,16 +13,16 @@ import { AmountPipe, DayPipe } from '../figures/amount.pipe';
 import { isOwnTab, type OwnTab } from '../kinds/view-kind';
 import { viewKindOf } from '../kinds/view-kinds';
 import { SessionService } from '../session/session.service';
-import { EntriesTab } from './entries-tab';
-import { HistoryTab } from './history-tab';
+import { EntriesTab } from './entries/entries-tab';
+import { HistoryTab } from './versions/history-tab';
 import { InstrumentsService, type OpenInstrument } from './instruments.service';
 import { MethodsTab } from './methods-tab';
-import { PositionTab } from './position-tab';
-import { RecordPaymentDialog } from './record-payment.dialog';
-import { ScheduleTab } from './schedule-tab';
-import { TermsTab } from './terms-tab';
+import { PositionTab } from './position/position-tab';
+import { RecordPaymentDialog } from '../payments/record-payment.dialog';
+import { ScheduleTab } from './schedule/schedule-tab';
+import { TermsTab } from './versions/terms-tab';
 import { FundTab } from '../fund/fund-tab';
-import { RedeemTab } from '../try/redeem-tab';
+import { RedeemTab } from '../try/redemption/redeem-tab';
 import { TryTab } from '../try/try-tab';
 
 /** One instrument: its schedule, terms and events, entries, position and history. */

@@ -1,7 +1,7 @@
 import { lastCouponRow, type BondSchedule } from '@coffer/core';
 import type { BondDocument } from '@coffer/contract';
-import { bondScheduleModel } from '../instrument/bond-schedule-model';
-import { bondStretchRows } from '../instrument/stretch-rows';
+import { bondScheduleModel } from '../instrument/schedule/bond-schedule-model';
+import { bondStretchRows } from '../instrument/stretches/stretch-rows';
 import { bondFormKind } from '../terms/form/bond-form-kind';
 import { bondPreview } from '../terms/preview/bond-preview';
 import type { ViewKind } from './view-kind';

@@ -1,6 +1,6 @@
 import type { LoanSchedule } from '@coffer/core';
 import type { CreditLineDocument } from '@coffer/contract';
-import { lineStretchRows } from '../instrument/stretch-rows';
+import { lineStretchRows } from '../instrument/stretches/stretch-rows';
 import { creditLineFormKind } from '../terms/form/credit-line-form-kind';
 import { creditLinePreview } from '../terms/preview/credit-line-preview';
 import { drawnAs, loanView } from './loan-view';

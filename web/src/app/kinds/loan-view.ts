@@ -1,8 +1,8 @@
 import type { LoanSchedule } from '@coffer/core';
 import type { InstrumentDocument, LoanDocument } from '@coffer/contract';
-import { loanScheduleModel } from '../instrument/loan-schedule-model';
-import { loanStretchRows } from '../instrument/stretch-rows';
-import { unpaidTitle } from '../instrument/unpaid-name';
+import { loanScheduleModel } from '../instrument/schedule/loan-schedule-model';
+import { loanStretchRows } from '../instrument/stretches/stretch-rows';
+import { unpaidTitle } from '../instrument/schedule/unpaid-name';
 import type { FormKind } from '../terms/form/form-kind';
 import { loanFormKind } from '../terms/form/loan-form-kind';
 import { termsForm } from '../terms/form/terms-form';

@@ -1,7 +1,7 @@
 import type { Schedule } from '@coffer/core';
 import type { InstrumentDocument } from '@coffer/contract';
-import type { Moment, ScheduleModel } from '../instrument/schedule-model';
-import type { StretchRows } from '../instrument/stretch-rows';
+import type { Moment, ScheduleModel } from '../instrument/schedule/schedule-model';
+import type { StretchRows } from '../instrument/stretches/stretch-rows';
 import type { FormKind } from '../terms/form/form-kind';
 import type { PreviewKind } from '../terms/preview/preview-kind';
 import type { TimelineModel } from '../terms/timeline/timeline-model';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { LoanDocument } from '@coffer/contract';
-import { axisValues } from './axis-values';
-import { differenceCell } from './grid-figures';
+import { axisValues } from './grid/axis-values';
+import { differenceCell } from './grid/grid-figures';
 import { changeInWords } from './change-in-words';
 import { comparedLines } from './comparison';
 import { tryOut, tryRow } from './try-out';

@@ -24,7 +24,7 @@ import { AdoptDialog, type Adoption } from './adopt.dialog';
 import { changeInWords } from './change-in-words';
 import { comparedLines } from './comparison';
 import { curvesChart } from './curves-chart';
-import { TermsGrid } from './terms-grid';
+import { TermsGrid } from './grid/terms-grid';
 import type { Tried } from './tried';
 import { TryOutService } from './try-out.service';
 import { noChange, readChange, typedOf, type TypedChange, type TypedVariant } from './typed-variant';

@@ -9,12 +9,12 @@ import {
 } from '@angular/core';
 import { addMonths, firstDay, formatDay, lastDay, monthEnd, parseDay, type CalendarDay } from '@coffer/core';
 import { showAmount, showDay, type FiguresView } from '@coffer/contract';
-import { Chart } from '../charts/chart';
-import { AsOfService } from '../company/as-of.service';
-import { FigureGrid } from '../figures/figure-grid';
-import type { GridChoice, GridColumn, GridRow } from '../figures/grid-model';
-import { viewKindOf } from '../kinds/view-kinds';
-import type { OpenInstrument } from './instruments.service';
+import { Chart } from '../../charts/chart';
+import { AsOfService } from '../../company/as-of.service';
+import { FigureGrid } from '../../figures/figure-grid';
+import type { GridChoice, GridColumn, GridRow } from '../../figures/grid-model';
+import { viewKindOf } from '../../kinds/view-kinds';
+import type { OpenInstrument } from '../instruments.service';
 import { positionPicture } from './position-picture';
 import { isKnownOtherwise, nowText, standsOn, type Stands } from './reported';
 
@@ -61,7 +61,7 @@ type Figure =
       (choose)="onChoose($event)"
     />
   `,
-  styleUrl: './picture.scss',
+  styleUrl: '../picture.scss',
   styles: `
     :host {
       display: flex;

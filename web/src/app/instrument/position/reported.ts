@@ -1,6 +1,6 @@
 import { formatDay, position, type CalendarDay, type PositionFigure, type Position } from '@coffer/core';
 import { showAmount, type FiguresView } from '@coffer/contract';
-import type { OpenInstrument } from './instruments.service';
+import type { OpenInstrument } from '../instruments.service';
 
 /** Where an instrument stands on a day: as it was reported where the day ends a closed month, else as worked out. */
 export interface Stands {

@@ -18,7 +18,7 @@ import {
   type Ratio,
 } from '@coffer/core';
 import { frequencyInWords, noticeText, showText, showAmount, showDay, showMovement } from '@coffer/contract';
-import type { GridColumn, GridRow } from '../figures/grid-model';
+import type { GridColumn, GridRow } from '../../figures/grid-model';
 import { loanPictures } from './loan-pictures';
 import { paymentStatus } from './payment-status';
 import { unpaidTitle } from './unpaid-name';

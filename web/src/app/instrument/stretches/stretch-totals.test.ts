@@ -2,7 +2,7 @@ import '@angular/compiler';
 import { formatDay, interestExpense, parseDay, type LoanSchedule } from '@coffer/core';
 import { readInstrument } from '@coffer/contract';
 import { describe, expect, it } from 'vitest';
-import { viewKindOf } from '../kinds/view-kinds';
+import { viewKindOf } from '../../kinds/view-kinds';
 import type { StretchRows } from './stretch-rows';
 import { meantRow, offeredStretches, sumsOf, typedStretch } from './stretch-totals-model';
 

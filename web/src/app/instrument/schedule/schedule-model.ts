@@ -1,7 +1,7 @@
 import type { CalendarDay, Explanation } from '@coffer/core';
 import { showAmount, type FiguresView } from '@coffer/contract';
-import type { EChartsCoreOption } from '../charts/echarts';
-import type { GridColumn, GridRow } from '../figures/grid-model';
+import type { EChartsCoreOption } from '../../charts/echarts';
+import type { GridColumn, GridRow } from '../../figures/grid-model';
 
 /** A row of any schedule, by its place. */
 export interface ScheduleRow {

@@ -1,7 +1,7 @@
 import { type BondRow, type BondSchedule } from '@coffer/core';
 import { showAmount, showDay } from '@coffer/contract';
-import { linesChart } from '../charts/lines-chart';
-import { splitChart } from '../charts/split-chart';
+import { linesChart } from '../../charts/lines-chart';
+import { splitChart } from '../../charts/split-chart';
 import type { Moment, SchedulePicture } from './schedule-model';
 
 /** The pictures of a bond: expense of each coupon period split, and the carrying amount on its way to face. */

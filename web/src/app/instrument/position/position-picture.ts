@@ -1,7 +1,7 @@
 import { position, rowCount, type CalendarDay, type Schedule } from '@coffer/core';
 import { showAmount, showDay } from '@coffer/contract';
-import { linesChart } from '../charts/lines-chart';
-import type { EChartsCoreOption } from '../charts/echarts';
+import { linesChart } from '../../charts/lines-chart';
+import type { EChartsCoreOption } from '../../charts/echarts';
 
 /** Points that a picture of positions is drawn from, at most; fewer where each takes long to work out. */
 const mostPoints = 120;

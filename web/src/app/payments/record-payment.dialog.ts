@@ -13,8 +13,8 @@ import { messageOf } from '../api/message-of';
 import { CompanyService } from '../company/company.service';
 import { readDay } from '../typed/typed-day';
 import { readNumber } from '../typed/typed-number';
-import { PaymentsService } from '../payments/payments.service';
-import type { OpenInstrument } from './instruments.service';
+import { PaymentsService } from './payments.service';
+import type { OpenInstrument } from '../instrument/instruments.service';
 
 interface DuePayment {
   readonly due: string;

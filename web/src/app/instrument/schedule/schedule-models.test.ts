@@ -4,8 +4,8 @@ import fc from 'fast-check';
 import { parseDay, position, type CalendarDay, type Schedule } from '@coffer/core';
 import { readInstrument, showAmount } from '@coffer/contract';
 import { describe, expect, it } from 'vitest';
-import type { GridCell, GridRow } from '../figures/grid-model';
-import { viewKindOf } from '../kinds/view-kinds';
+import type { GridCell, GridRow } from '../../figures/grid-model';
+import { viewKindOf } from '../../kinds/view-kinds';
 import { asOfBand, type Moment, type ScheduleModel, type ScheduleRow } from './schedule-model';
 
 const day = (text: string): CalendarDay => parseDay(text) as CalendarDay;

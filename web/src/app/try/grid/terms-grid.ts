@@ -15,12 +15,12 @@ import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { debounceTime, EMPTY, map, startWith, switchMap } from 'rxjs';
 import { loanOutcome, type LoanSchedule } from '@coffer/core';
 import type { LoanDocument, Meanwhile, TermsChange } from '@coffer/contract';
-import { FigureGrid } from '../figures/figure-grid';
-import type { GridChoice, GridColumn, GridRow } from '../figures/grid-model';
-import { ChoiceField } from '../terms/fields/choice-field';
-import { TypedField } from '../terms/fields/typed-field';
+import { FigureGrid } from '../../figures/figure-grid';
+import type { GridChoice, GridColumn, GridRow } from '../../figures/grid-model';
+import { ChoiceField } from '../../terms/fields/choice-field';
+import { TypedField } from '../../terms/fields/typed-field';
 import { axisValues, type TypedAxis } from './axis-values';
-import { againstChoices } from './change-in-words';
+import { againstChoices } from '../change-in-words';
 import {
   differenceCell,
   firstAxes,
@@ -32,9 +32,9 @@ import {
   valueText,
   type GridFigure,
 } from './grid-figures';
-import type { TriedCell, VariedTerm } from './tried';
-import { varied } from './try-out';
-import { TryOutService } from './try-out.service';
+import type { TriedCell, VariedTerm } from '../tried';
+import { varied } from '../try-out';
+import { TryOutService } from '../try-out.service';
 
 interface GridLine {
   readonly at: number;

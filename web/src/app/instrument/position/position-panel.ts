@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import type { CalendarDay, PositionFigure } from '@coffer/core';
-import { CompanyService } from '../company/company.service';
-import { unpaidName } from './unpaid-name';
-import { AmountPipe, DayPipe } from '../figures/amount.pipe';
-import { viewKindOf } from '../kinds/view-kinds';
-import type { OpenInstrument } from './instruments.service';
+import { CompanyService } from '../../company/company.service';
+import { unpaidName } from '../schedule/unpaid-name';
+import { AmountPipe, DayPipe } from '../../figures/amount.pipe';
+import { viewKindOf } from '../../kinds/view-kinds';
+import type { OpenInstrument } from '../instruments.service';
 import { isKnownOtherwise, nowText, standsOn } from './reported';
 
 interface PositionLine {

@@ -1,6 +1,6 @@
 import { addMonths, calendarDay, calendarFields, monthEnd, type CalendarDay } from '@coffer/core';
 import { showDay } from '@coffer/contract';
-import { readDay } from '../typed/typed-day';
+import { readDay } from '../../typed/typed-day';
 import type { StretchRows } from './stretch-rows';
 
 /** A stretch of a schedule that can be added up: rows from one to another (not included), and its days. */

@@ -5,11 +5,11 @@ import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
 import { entriesOnDay, type CalendarDay, type Schedule } from '@coffer/core';
 import { showDay } from '@coffer/contract';
-import { EntryList } from '../journal/entry-list';
-import { entryViews } from '../journal/entry-views';
-import { TypedField } from '../terms/fields/typed-field';
-import { readDay } from '../typed/typed-day';
-import { CompanyService } from '../company/company.service';
+import { EntryList } from '../../journal/entry-list';
+import { entryViews } from '../../journal/entry-views';
+import { TypedField } from '../../terms/fields/typed-field';
+import { readDay } from '../../typed/typed-day';
+import { CompanyService } from '../../company/company.service';
 
 /** Whose entries, and the day to begin with. */
 export interface DayOfEntries {

@@ -1,6 +1,6 @@
 import { type LoanRow, type LoanSchedule } from '@coffer/core';
 import { rowWords, showShortDay } from '@coffer/contract';
-import type { GridCell } from '../figures/grid-model';
+import type { GridCell } from '../../figures/grid-model';
 import type { Moment } from './schedule-model';
 
 /** What became of a payment, in a word. */

@@ -1,11 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { endpoints, showMonth } from '@coffer/contract';
-import { ApiClient } from '../api/api-client';
-import { loaded } from '../api/loaded';
-import { AsOfService } from '../company/as-of.service';
-import { EntryList } from '../journal/entry-list';
-import type { OpenInstrument } from './instruments.service';
+import { ApiClient } from '../../api/api-client';
+import { loaded } from '../../api/loaded';
+import { AsOfService } from '../../company/as-of.service';
+import { EntryList } from '../../journal/entry-list';
+import type { OpenInstrument } from '../instruments.service';
 import { IssueEntry } from './issue-entry';
 
 /** The entries of the instrument in the month that the as-of date ends, and the entry it was issued with. */

@@ -1,6 +1,6 @@
 import { formatAmount, parseAmount } from '@coffer/core';
-import { readNumber, readPercent } from '../typed/typed-number';
-import type { VariedTerm } from './tried';
+import { readNumber, readPercent } from '../../typed/typed-number';
+import type { VariedTerm } from '../tried';
 
 /** One side of a grid as it is typed: a term from one value to another in steps. */
 export interface TypedAxis {

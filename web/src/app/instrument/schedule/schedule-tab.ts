@@ -23,18 +23,18 @@ import {
   type FigureLink,
   type PositionFigure,
 } from '@coffer/core';
-import { Chart } from '../charts/chart';
-import { AsOfService } from '../company/as-of.service';
-import { CompanyService } from '../company/company.service';
-import { ExplainPanel } from '../explain/explain-panel';
-import { FigureGrid } from '../figures/figure-grid';
-import type { GridChoice, GridRow } from '../figures/grid-model';
-import { viewKindOf } from '../kinds/view-kinds';
-import { DayEntriesDialog, type DayOfEntries } from './day-entries.dialog';
-import type { OpenInstrument } from './instruments.service';
-import { PositionPanel } from './position-panel';
-import { StretchTotals } from './stretch-totals';
-import { standsOn } from './reported';
+import { Chart } from '../../charts/chart';
+import { AsOfService } from '../../company/as-of.service';
+import { CompanyService } from '../../company/company.service';
+import { ExplainPanel } from '../../explain/explain-panel';
+import { FigureGrid } from '../../figures/figure-grid';
+import type { GridChoice, GridRow } from '../../figures/grid-model';
+import { viewKindOf } from '../../kinds/view-kinds';
+import { DayEntriesDialog, type DayOfEntries } from '../entries/day-entries.dialog';
+import type { OpenInstrument } from '../instruments.service';
+import { PositionPanel } from '../position/position-panel';
+import { StretchTotals } from '../stretches/stretch-totals';
+import { standsOn } from '../position/reported';
 import { type Moment, asOfBand, rowId, type ScheduleRow } from './schedule-model';
 
 /** The schedule: its picture, its rows with the period end among them, and how any figure is made. */
@@ -51,7 +51,7 @@ import { type Moment, asOfBand, rowId, type ScheduleRow } from './schedule-model
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './schedule-tab.html',
-  styleUrls: ['./picture.scss', './schedule-tab.scss'],
+  styleUrls: ['../picture.scss', './schedule-tab.scss'],
   host: { '(document:keydown)': 'onKey($event)' },
 })
 export class ScheduleTab {

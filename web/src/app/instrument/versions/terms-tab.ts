@@ -9,14 +9,14 @@ import {
   termFacts,
   type InstrumentDocument,
 } from '@coffer/contract';
-import { newKey } from '../api/api-client';
-import { AsOfService } from '../company/as-of.service';
-import { DayPipe } from '../figures/amount.pipe';
-import { PaymentsService } from '../payments/payments.service';
-import { SessionService } from '../session/session.service';
-import { Timeline } from '../terms/timeline/timeline';
-import { viewKindOf } from '../kinds/view-kinds';
-import type { OpenInstrument } from './instruments.service';
+import { newKey } from '../../api/api-client';
+import { AsOfService } from '../../company/as-of.service';
+import { DayPipe } from '../../figures/amount.pipe';
+import { PaymentsService } from '../../payments/payments.service';
+import { SessionService } from '../../session/session.service';
+import { Timeline } from '../../terms/timeline/timeline';
+import { viewKindOf } from '../../kinds/view-kinds';
+import type { OpenInstrument } from '../instruments.service';
 import { ReasonDialog, type Reasoned } from './reason.dialog';
 
 /** What is recorded for a payment. */

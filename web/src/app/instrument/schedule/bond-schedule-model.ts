@@ -13,7 +13,7 @@ import {
   type BondSchedule,
 } from '@coffer/core';
 import { showAmount, showDay, showMovement } from '@coffer/contract';
-import type { GridColumn, GridRow } from '../figures/grid-model';
+import type { GridColumn, GridRow } from '../../figures/grid-model';
 import { bondPictures } from './bond-pictures';
 import {
   asOfBand,

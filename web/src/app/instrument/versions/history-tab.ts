@@ -3,10 +3,10 @@ import { MatDialog } from '@angular/material/dialog';
 import { DatePipe } from '@angular/common';
 import { forkJoin } from 'rxjs';
 import { showText, versionChanges, type VersionChange } from '@coffer/contract';
-import { messageOf } from '../api/message-of';
-import { AmountPipe, DayPipe } from '../figures/amount.pipe';
-import { SessionService } from '../session/session.service';
-import { InstrumentsService, type OpenInstrument } from './instruments.service';
+import { messageOf } from '../../api/message-of';
+import { AmountPipe, DayPipe } from '../../figures/amount.pipe';
+import { SessionService } from '../../session/session.service';
+import { InstrumentsService, type OpenInstrument } from '../instruments.service';
 import { ReasonDialog, type Reasoned } from './reason.dialog';
 
 /** Who changed the instrument, when and why; and what each closed period reported from which version. */

@@ -1,8 +1,8 @@
 import { inject, ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { issueEntry, type Schedule } from '@coffer/core';
-import { EntryList } from '../journal/entry-list';
-import { entryViews } from '../journal/entry-views';
-import { CompanyService } from '../company/company.service';
+import { EntryList } from '../../journal/entry-list';
+import { entryViews } from '../../journal/entry-views';
+import { CompanyService } from '../../company/company.service';
 
 /** The entry that a loan is received, or a bond issued, with. */
 @Component({

@@ -2,8 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output, si
 import { FormsModule } from '@angular/forms';
 import type { Explanation, Schedule } from '@coffer/core';
 import { showAmount } from '@coffer/contract';
-import { CompanyService } from '../company/company.service';
-import { viewKindOf } from '../kinds/view-kinds';
+import { CompanyService } from '../../company/company.service';
+import { viewKindOf } from '../../kinds/view-kinds';
 import { meantRow, offeredStretches, sumsOf, typedStretch } from './stretch-totals-model';
 
 /** A total: its name, its amount, and the column it sums up where it is one. */

@@ -7,9 +7,9 @@ import {
   type LoanSchedule,
 } from '@coffer/core';
 import { showAmount, showDay, showDecimal } from '@coffer/contract';
-import type { GridCell } from '../figures/grid-model';
+import type { GridCell } from '../../figures/grid-model';
 import type { TypedAxis } from './axis-values';
-import type { TriedCell, VariedTerm } from './tried';
+import type { TriedCell, VariedTerm } from '../tried';
 
 /** What a cell of a grid can show. */
 export type GridFigure = 'payment' | 'interest' | 'payments' | 'last' | 'paid';

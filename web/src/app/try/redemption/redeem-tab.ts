@@ -26,20 +26,20 @@ import {
   type PositionFigure,
 } from '@coffer/core';
 import { showAmount, showText, showDay, type BondDocument } from '@coffer/contract';
-import { messageOf } from '../api/message-of';
-import { Chart } from '../charts/chart';
-import { AsOfService } from '../company/as-of.service';
-import { ExplainPanel } from '../explain/explain-panel';
-import { InstrumentsService, type OpenInstrument } from '../instrument/instruments.service';
-import { EntryList } from '../journal/entry-list';
-import { entryViews } from '../journal/entry-views';
-import { SessionService } from '../session/session.service';
-import { TypedField } from '../terms/fields/typed-field';
-import { DraftKeeper } from '../terms/form/draft-keeper';
-import { termsForm } from '../terms/form/terms-form';
-import { curvesChart } from './curves-chart';
+import { messageOf } from '../../api/message-of';
+import { Chart } from '../../charts/chart';
+import { AsOfService } from '../../company/as-of.service';
+import { ExplainPanel } from '../../explain/explain-panel';
+import { InstrumentsService, type OpenInstrument } from '../../instrument/instruments.service';
+import { EntryList } from '../../journal/entry-list';
+import { entryViews } from '../../journal/entry-views';
+import { SessionService } from '../../session/session.service';
+import { TypedField } from '../../terms/fields/typed-field';
+import { DraftKeeper } from '../../terms/form/draft-keeper';
+import { termsForm } from '../../terms/form/terms-form';
+import { curvesChart } from '../curves-chart';
 import { callNotice, readRedemption, redemptionForm, suggested } from './redemption-form';
-import { CompanyService } from '../company/company.service';
+import { CompanyService } from '../../company/company.service';
 
 /** A figure of what a redemption makes; most say how they are made. */
 interface MadeLine {
@@ -55,7 +55,7 @@ interface MadeLine {
   imports: [Chart, EntryList, ExplainPanel, MatButtonModule, TypedField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './redeem-tab.html',
-  styleUrls: ['./trying.scss', './redeem-tab.scss'],
+  styleUrls: ['../trying.scss', './redeem-tab.scss'],
 })
 export class RedeemTab {
   private readonly company = inject(CompanyService);

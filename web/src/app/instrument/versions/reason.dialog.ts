@@ -5,7 +5,7 @@ import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/materia
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import type { Observable } from 'rxjs';
-import { messageOf } from '../api/message-of';
+import { messageOf } from '../../api/message-of';
 
 /** Something that is done for a reason, which is kept with it. */
 export interface Reasoned {

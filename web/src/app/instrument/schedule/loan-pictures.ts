@@ -1,7 +1,7 @@
 import { loanRows, type LoanRow, type LoanSchedule } from '@coffer/core';
 import { showAmount, showDay } from '@coffer/contract';
-import { linesChart } from '../charts/lines-chart';
-import { splitChart } from '../charts/split-chart';
+import { linesChart } from '../../charts/lines-chart';
+import { splitChart } from '../../charts/split-chart';
 import type { Moment, SchedulePicture } from './schedule-model';
 
 /**
