@@ -24,8 +24,8 @@ import {
   type InstrumentDocument,
 } from '@coffer/contract';
 import { viewKindOf } from '../kinds/view-kinds';
-import { choice, flag, text, type Text } from '../terms/form/controls';
-import { FieldReader, present } from '../typed/field-reader';
+import { choice, flag, text, type Text } from '../fields/controls';
+import { FieldReader, present } from '../fields/field-reader';
 import { listedAmounts } from '../typed/listed-amounts';
 
 /** What is asked for a fund. */

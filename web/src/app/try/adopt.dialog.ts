@@ -14,7 +14,7 @@ import { ApiRefusal } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { CompanyService } from '../company/company.service';
 import { InstrumentsService, type OpenInstrument } from '../instrument/instruments.service';
-import { TypedField } from '../terms/fields/typed-field';
+import { TypedField } from '../fields/typed-field';
 import { changeInWords } from './change-in-words';
 import { comparedLines } from './comparison';
 

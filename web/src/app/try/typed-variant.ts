@@ -1,6 +1,6 @@
 import type { Compounding } from '@coffer/core';
 import type { Fault, Meanwhile, TermsChange } from '@coffer/contract';
-import { FieldReader, present } from '../typed/field-reader';
+import { FieldReader, present } from '../fields/field-reader';
 
 /** A change as it is typed; an empty field leaves what it is about as it is. */
 export interface TypedChange {

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
-import { ChoiceField } from '../terms/fields/choice-field';
-import { amountHint, dayHint, rateHint } from '../terms/fields/hints';
-import { TypedField } from '../terms/fields/typed-field';
+import { ChoiceField } from '../fields/choice-field';
+import { amountHint, dayHint, rateHint } from '../fields/hints';
+import { TypedField } from '../fields/typed-field';
 import { compoundingOrAsAgreed, meanwhileChoices } from './change-in-words';
 import { noChange, type TypedChange } from './typed-variant';
 

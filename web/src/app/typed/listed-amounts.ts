@@ -1,4 +1,5 @@
-import type { FieldReader } from './field-reader';
+import { showDay, showDecimal } from '@coffer/contract';
+import type { FieldReader } from '../fields/field-reader';
 
 /**
  * Amounts listed one a line: a day, then an amount after a space, a comma with a space, or a tab.
@@ -21,4 +22,9 @@ export function listedAmounts(listed: string, key: string, read: FieldReader): o
       amount: read.amount(`${key}.${at}.amount`, match?.[2] ?? '0'),
     };
   });
+}
+
+/** Dated amounts of a document as people type them, one a line. */
+export function typedList(listed: readonly { readonly on: string; readonly amount: string }[]): string {
+  return listed.map(({ on, amount }) => `${showDay(on)}  ${showDecimal(amount)}`).join('\n');
 }

@@ -7,7 +7,7 @@ import { entriesOnDay, type CalendarDay, type Schedule } from '@coffer/core';
 import { showDay } from '@coffer/contract';
 import { EntryList } from '../../journal/entry-list';
 import { entryViews } from '../../journal/entry-views';
-import { TypedField } from '../../terms/fields/typed-field';
+import { TypedField } from '../../fields/typed-field';
 import { readDay } from '../../typed/typed-day';
 import { CompanyService } from '../../company/company.service';
 

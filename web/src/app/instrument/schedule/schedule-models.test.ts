@@ -11,7 +11,7 @@ import { asOfBand, type Moment, type ScheduleModel, type ScheduleRow } from './s
 const day = (text: string): CalendarDay => parseDay(text) as CalendarDay;
 
 function demo(file: string, more: object = {}): Schedule {
-  const url = new URL(`../../../../demo/instruments/${file}.json`, import.meta.url);
+  const url = new URL(`../../../../../demo/instruments/${file}.json`, import.meta.url);
   const reading = readInstrument({ ...JSON.parse(readFileSync(url, 'utf8')), ...more });
   if (!reading.ok) throw new Error(JSON.stringify(reading.faults));
   return reading.instrument.schedule;

@@ -1,43 +1,60 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { FormControl, type FormGroup } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
-import * as choices from '../form/choices';
-import type { EventForm, TypedEvent } from '../form/event-form';
-import { ChoiceField } from './choice-field';
-import { amountHint, dayHint, rateHint } from './hints';
-import { TypedField } from './typed-field';
+import { ChoiceField } from '../../fields/choice-field';
+import { DescribedFields } from '../../fields/described-fields';
+import type { Choices, Row, Told } from '../../fields/field';
 
-/** One event, in figures. */
+/** One event in figures: its type, and the fields of the type. */
 @Component({
   selector: 'coffer-event-fields',
-  imports: [ChoiceField, MatButtonModule, TypedField],
+  imports: [ChoiceField, DescribedFields, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  templateUrl: './event-fields.html',
-  styleUrl: './fields.scss',
+  template: `
+    <div class="head">
+      <coffer-choice-field
+        [label]="'Event ' + (at() + 1)"
+        [control]="type()"
+        [choices]="offered()"
+        [fault]="fault()(key())"
+      />
+      <button
+        matButton
+        type="button"
+        (click)="removed.emit()"
+        [attr.aria-label]="'Remove event ' + (at() + 1)"
+      >
+        ✕
+      </button>
+    </div>
+    <coffer-described-fields
+      [sections]="[{ rows: rows() }]"
+      [form]="form()"
+      [typed]="typed()"
+      [told]="told()"
+      [fault]="fault()"
+      [part]="key()"
+    />
+  `,
+  styleUrl: '../../fields/fields.scss',
 })
-export class EventFields {
-  readonly form = input.required<EventForm>();
-  readonly typed = input.required<TypedEvent>();
+export class EventFields<Typed extends object> {
+  readonly form = input.required<FormGroup>();
+  readonly typed = input.required<Typed>();
+  /** The fields of the event's type. */
+  readonly rows = input.required<readonly Row<Typed>[]>();
+  /** The types that it may be of. */
+  readonly offered = input.required<Choices>();
   /** Place among the events. */
   readonly at = input.required<number>();
   /** The document's key of the event. */
   readonly key = input.required<string>();
-  readonly line = input(false);
+  readonly told = input.required<Told>();
   readonly fault = input.required<(key: string) => string>();
-  /** What the payment of a renewal comes to where it is left open. */
-  readonly worked = input('');
   readonly removed = output();
-  protected readonly choices = choices;
-  protected readonly amountHint = amountHint;
-  protected readonly dayHint = dayHint;
-  protected readonly rateHint = rateHint;
-  protected readonly offered = computed(() =>
-    (this.line() ? choices.lineEvents : choices.loanEvents).map(
-      (type) => [type, choices.eventNames[type]] as const,
-    ),
-  );
-
-  /** What is wrong with a field, under whichever name the document has for it. */
-  protected wrong(...names: string[]): string {
-    return names.map((name) => this.fault()(`${this.key()}.${name}`)).find((text) => text !== '') ?? '';
-  }
+  protected readonly type = computed(() => {
+    const type = this.form().get('type');
+    if (type instanceof FormControl) return type;
+    throw new Error('An event is typed without its type');
+  });
 }

@@ -1,6 +1,6 @@
 import { FormArray, FormControl, FormGroup } from '@angular/forms';
 import type { AmortizationMethod, BondTerms, CouponFrequency, DayCountName } from '@coffer/core';
-import { choice, flag, text, type Text } from './controls';
+import { choice, flag, text, type Text } from '../../fields/controls';
 
 /** What is agreed for a bond besides its coupons, or happens to it, as the page offers it. */
 export const bondEventTypes = ['instalment', 'call', 'redemption', 'presentation'] as const;

@@ -1,6 +1,6 @@
 import { FormControl, FormGroup } from '@angular/forms';
 import type { Frequency } from '@coffer/core';
-import { choice, text, type Text } from './controls';
+import { choice, text, type Text } from '../../fields/controls';
 
 /** What happens to a loan besides its agreed payments, as the page offers it. */
 export const eventTypes = [

@@ -1,16 +1,10 @@
 import type { InstrumentDocument } from '@coffer/contract';
-import type { FieldReader } from '../../typed/field-reader';
+import type { FieldReader } from '../../fields/field-reader';
 import type { StartingPoint } from '../starting-points';
 import type { LifeSpans } from '../timeline/stretch-spans';
 import type { TimelineModel } from '../timeline/timeline-model';
-import type { KeptEvent } from './events-part';
+import type { KeptEvent, PartOfForm } from './part-of-form';
 import type { EnteredKind, TermsForm, TypedTerms } from './terms-form';
-
-/** The part of a document that a kind has for itself, and the document's key of each typed event. */
-export interface TypedPart {
-  readonly entries: Record<string, unknown>;
-  readonly eventKeys: readonly string[];
-}
 
 /** How a kind of instrument is typed. */
 export interface FormKind<Document extends InstrumentDocument> {
@@ -23,7 +17,7 @@ export interface FormKind<Document extends InstrumentDocument> {
   /** Kinds of agreements that are offered to begin from. */
   readonly offers: readonly EnteredKind[];
   /** What was typed as the part of the document that is its own. */
-  part(typed: TypedTerms, currency: string, read: FieldReader, kept: readonly KeptEvent[]): TypedPart;
+  part(typed: TypedTerms, currency: string, read: FieldReader, kept: readonly KeptEvent[]): PartOfForm;
   /** Fills the form from a document; gives back the events that the form does not show. */
   fill(form: TermsForm, document: Document): KeptEvent[];
   /** What a form holds once it begins from an agreement; amounts, rates and dates stay as typed. */

@@ -1,6 +1,6 @@
 import type { InstrumentDocument } from '@coffer/contract';
 import { viewKindOf } from '../../kinds/view-kinds';
-import type { KeptEvent } from './events-part';
+import type { KeptEvent } from './part-of-form';
 import type { TermsForm } from './terms-form';
 
 /** Fills the form from a document; gives back the events that the form does not show. */

@@ -1,6 +1,6 @@
 import { FormArray, FormControl, FormGroup } from '@angular/forms';
 import type { BusinessCalendar, BusinessDayRule, Compounding, DayCountName, Frequency } from '@coffer/core';
-import { choice, flag, text, type Text } from './controls';
+import { choice, flag, text, type Text } from '../../fields/controls';
 import type { EventForm } from './event-form';
 import { stretchForm, type StretchForm } from './stretch-form';
 

@@ -1,150 +1,84 @@
-import { present, type FieldReader } from '../../typed/field-reader';
-import { listedAmounts } from '../../typed/listed-amounts';
+import { fieldsOf } from '../../fields/field';
+import { present, type FieldReader } from '../../fields/field-reader';
+import { partOf, type Part } from '../../fields/described-part';
 import { readPartOf } from '../../typed/part-of';
+import { readEvents, type DescribedEvents } from '../described/described-event';
+import { lineEventFields, loanEventFields } from '../described/event-fields';
+import { lineSections } from '../described/line-sections';
+import { loanSections } from '../described/loan-sections';
+import { stretchFields } from '../described/stretch-fields';
+import type { EventType, TypedEvent } from './event-form';
+import type { KeptEvent, PartOfForm } from './part-of-form';
 import type { TypedLoan } from './loan-form';
-import { eventsPart, type EventsPart, type KeptEvent } from './events-part';
 import type { TypedStretch } from './stretch-form';
 
 /** The part of a document that a loan's fields make. */
 export function loanPart(
   loan: TypedLoan,
   currency: string,
-  read: FieldReader,
+  reader: FieldReader,
   kept: readonly KeptEvent[],
-): { entries: Record<string, unknown>; eventKeys: readonly string[] } {
-  const made = eventsPart(loan.events, read, kept);
-  const entries = {
-    class: loan.class,
-    ...amountPart(loan, currency, read),
-    ...costsPart(loan, read),
-    start: read.day('start', loan.start),
-    rate: ratePart(loan, made, read),
-    payments: present({
-      every: loan.every,
-      first: read.day('payments.first', loan.due === 'start' ? loan.start : loan.first),
-      last: read.optional(loan.last, () => read.day('payments.last', loan.last)),
-      due: loan.due === 'start' ? 'start' : undefined,
-      monthEnd: loan.monthEnd || undefined,
-      businessDays: businessDaysPart(loan),
-      atEnd: loan.atEnd === 'leave' ? 'leave' : undefined,
-      phases: loan.stretches.map((stretch, at) => stretchPart(stretch, `payments.phases.${at}`, read)),
-    }),
-    rounding: roundingPart(loan),
-    events: made.events,
-  };
-  return { entries, eventKeys: made.keys };
+): PartOfForm {
+  const part = partOf(fieldsOf(loanSections), loan, reader);
+  if (loan.financed === 'purchase') {
+    const down = readPartOf(loan.downPayment, loan.price, currency) ?? loan.downPayment;
+    Object.assign(part['purchase'] ?? {}, { downPayment: reader.amount('purchase.downPayment', down) });
+  }
+  const payments = part['payments'] as Part;
+  if (loan.due === 'start') payments['first'] = reader.day('payments.first', loan.start);
+  payments['phases'] = loan.stretches.map((stretch, at) =>
+    stretchPart(stretch, `payments.phases.${at}`, reader),
+  );
+  return borrowedPart(part, loan, loanEventFields, reader, kept);
 }
 
 /** The part of a document that a credit line's fields make. */
-export function creditLinePart(
-  loan: TypedLoan,
-  read: FieldReader,
-  kept: readonly KeptEvent[],
-): { entries: Record<string, unknown>; eventKeys: readonly string[] } {
-  const made = eventsPart(loan.events, read, kept);
-  const entries = {
-    limit: read.amount('limit', loan.limit),
-    start: read.day('start', loan.start),
-    matures: read.optional(loan.matures, () => read.day('matures', loan.matures)),
-    rate: ratePart(loan, made, read),
-    billing: 'month',
-    firstBill: read.optional(loan.firstBill, () => read.day('firstBill', loan.firstBill)),
-    businessDays: businessDaysPart(loan),
-    unusedFee: read.optional(loan.unusedFee, () => read.rate('unusedFee', loan.unusedFee)),
-    ...costsPart(loan, read, 'straight-line'),
-    rounding: roundingPart(loan),
-    events: made.events,
-  };
-  return { entries, eventKeys: made.keys };
+export function creditLinePart(loan: TypedLoan, reader: FieldReader, kept: readonly KeptEvent[]): PartOfForm {
+  const part = partOf(fieldsOf(lineSections), loan, reader);
+  if (part['issueCosts']) Object.assign(part['issueCosts'], { method: 'straight-line' });
+  return borrowedPart({ ...part, billing: 'month' }, loan, lineEventFields, reader, kept);
 }
 
-function amountPart(loan: TypedLoan, currency: string, read: FieldReader): Record<string, unknown> {
-  if (loan.financed === 'purchase') {
-    const down = readPartOf(loan.downPayment, loan.price, currency) ?? loan.downPayment;
-    return {
-      purchase: {
-        price: read.amount('purchase.price', loan.price),
-        downPayment: read.amount('purchase.downPayment', down),
-      },
+/** What loans and credit lines are asked alike; events that the form does not show follow those it does. */
+function borrowedPart(
+  part: Part,
+  loan: TypedLoan,
+  described: DescribedEvents<EventType, TypedEvent>,
+  reader: FieldReader,
+  kept: readonly KeptEvent[],
+): PartOfForm {
+  const { lists, keys } = readEvents(described, loan.events, reader);
+  const rate = part['rate'] as Part;
+  if (loan.floating) {
+    const index = (rate['index'] ?? {}) as Part;
+    rate['index'] = {
+      ...index,
+      name: index['name'] ?? 'Index',
+      fixings: lists.get('rate.index.fixings') ?? [],
     };
   }
-  const amount = read.solvable(loan.amount, () => read.amount('amount', loan.amount));
-  if (loan.financed === 'amount') return { amount };
-  const accruedInterest = read.amount('takenOn.accruedInterest', loan.accrued);
-  return { amount, takenOn: { accruedInterest } };
-}
-
-function costsPart(loan: TypedLoan, read: FieldReader, method = loan.costsMethod): Record<string, unknown> {
-  if (loan.costs.trim() === '') return {};
+  const { interestRounding: interest, paymentRounding: payment, ties } = loan;
+  const plain = interest === 'cent' && payment === 'cent' && ties === 'away-from-zero';
+  const events = [...(lists.get('events') ?? []), ...kept];
   return {
-    issueCosts: { amount: read.amount('issueCosts.amount', loan.costs), method },
+    part: present({
+      ...part,
+      rate: present({ ...rate, steps: lists.get('rate.steps') }),
+      issueCosts: loan.costs.trim() === '' ? undefined : part['issueCosts'],
+      rounding: plain ? undefined : { interest, payment, ties },
+      events: events.length > 0 ? events : undefined,
+    }),
+    eventKeys: keys,
   };
 }
 
-function ratePart(loan: TypedLoan, made: EventsPart, read: FieldReader): object {
-  const annual = read.solvable(loan.rate, () => read.rate('rate.annual', loan.rate));
-  const index = loan.floating
-    ? present({
-        name: loan.indexName.trim() || 'Index',
-        margin: read.optional(loan.margin, () => read.signedRate('rate.index.margin', loan.margin)),
-        floor: read.optional(loan.floor, () => read.signedRate('rate.index.floor', loan.floor)),
-        cap: read.optional(loan.cap, () => read.signedRate('rate.index.cap', loan.cap)),
-        resetEvery: loan.resetEvery === 'none' ? undefined : loan.resetEvery,
-        payment: loan.indexPayment,
-        fixings: made.fixings,
-      })
-    : undefined;
-  return present({
-    annual,
-    compounding: loan.compounding === 'each-payment' ? undefined : loan.compounding,
-    dayCount: loan.dayCount,
-    steps: made.steps.length > 0 ? made.steps : undefined,
-    index,
-  });
-}
-
-function businessDaysPart(loan: TypedLoan): object | undefined {
-  if (loan.moving === 'none') return undefined;
-  return { rule: loan.moving, calendar: loan.calendar, accrual: loan.accrual };
-}
-
-function roundingPart(loan: TypedLoan): object | undefined {
-  const { interestRounding: interest, paymentRounding: payment, ties } = loan;
-  const plain = interest === 'cent' && payment === 'cent' && ties === 'away-from-zero';
-  return plain ? undefined : { interest, payment, ties };
-}
-
-function stretchPart(stretch: TypedStretch, key: string, read: FieldReader): object {
-  const { type, count, amortizeOver, balloon, payment, unpaid } = stretch;
-  const counted = (): number | undefined => read.count(`${key}.count`, count);
-  const paid = (): string | undefined => read.amount(`${key}.payment`, payment);
-  switch (type) {
-    case 'interest-only':
-      return present({ type, count: counted() });
-    case 'fixed':
-      return present({ type, payment: paid(), count: read.optional(count, counted) });
-    case 'equal-principal': {
-      const principal = read.optional(payment, () => read.amount(`${key}.principal`, payment));
-      return present({ type, count: counted(), principal });
-    }
-    case 'no-payment':
-      return present({
-        type,
-        count: counted(),
-        interest: unpaid === 'added-each-period' ? unpaid : 'kept-apart',
-        then: unpaid === 'kept-then-paid' ? 'pay' : 'add-to-balance',
-      });
-    case 'custom':
-      return { type, payments: listedAmounts(stretch.listed, `${key}.payments`, read) };
-    case 'level': {
-      const over = read.optional(amortizeOver, () => read.count(`${key}.amortizeOver`, amortizeOver));
-      return present({
-        type,
-        count: read.solvable(count, counted),
-        amortizeOver: over,
-        payment: read.optional(payment, () => read.solvable(payment, paid)),
-        balloon: read.optional(balloon, () => read.amount(`${key}.balloon`, balloon)),
-      });
-    }
-  }
+function stretchPart(stretch: TypedStretch, key: string, reader: FieldReader): Part {
+  const { type, unpaid } = stretch;
+  const said = { type, ...partOf(fieldsOf([{ rows: stretchFields[type] }]), stretch, reader, key) };
+  if (type !== 'no-payment') return said;
+  return {
+    ...said,
+    interest: unpaid === 'added-each-period' ? unpaid : 'kept-apart',
+    then: unpaid === 'kept-then-paid' ? 'pay' : 'add-to-balance',
+  };
 }

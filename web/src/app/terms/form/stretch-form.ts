@@ -1,5 +1,5 @@
 import { FormControl, FormGroup } from '@angular/forms';
-import { choice, text, type Text } from './controls';
+import { choice, text, type Text } from '../../fields/controls';
 
 /** What is paid in a stretch of the loan's life. */
 export type StretchType = 'level' | 'fixed' | 'equal-principal' | 'interest-only' | 'no-payment' | 'custom';

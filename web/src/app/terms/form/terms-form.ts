@@ -1,6 +1,6 @@
 import { FormControl, FormGroup } from '@angular/forms';
 import { bondEventForm, bondForm, type BondForm } from './bond-form';
-import { choice, text, type Text } from './controls';
+import { choice, text, type Text } from '../../fields/controls';
 import { eventForm } from './event-form';
 import { loanForm, type LoanForm } from './loan-form';
 import { stretchForm } from './stretch-form';

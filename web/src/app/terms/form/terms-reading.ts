@@ -2,10 +2,10 @@ import { computed, signal, type Signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { showText, type Fault } from '@coffer/contract';
 import { map } from 'rxjs';
-import type { KeptEvent } from './events-part';
+import type { KeptEvent } from './part-of-form';
 import { faultsInWords, missingFields } from './missing-fields';
 import type { TermsForm, TypedTerms } from './terms-form';
-import { typedDocument } from './typed-document';
+import { typedDocument, type TypedDocument } from './typed-document';
 
 /** What is typed, read as a document, and what is wrong or missing in it. Made where things can be injected. */
 export class TermsReading {
@@ -29,13 +29,18 @@ export class TermsReading {
   );
 
   constructor(
-    form: TermsForm,
+    private readonly form: TermsForm,
     private readonly currency: Signal<string>,
     private readonly kept: Signal<readonly KeptEvent[]>,
   ) {
     this.typed = toSignal(form.valueChanges.pipe(map(() => form.getRawValue())), {
       initialValue: form.getRawValue(),
     });
+  }
+
+  /** The document of what stands in the form at this moment, before the page has drawn it. */
+  ofNow(): TypedDocument {
+    return typedDocument(this.form.getRawValue(), this.currency(), this.kept());
   }
 
   /** What is wrong with the field of a key; empty fields are only spoken of once saving was `asked` for. */

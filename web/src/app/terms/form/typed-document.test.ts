@@ -277,13 +277,13 @@ describe('what is typed', () => {
       'name',
       'amount',
       'start',
-      'rate.annual',
       'payments.first',
+      'rate.annual',
       'payments.phases.0.count',
     ]);
     const bond = termsForm();
     bond.patchValue({ kind: 'bond' });
-    expect(made(bond).missing).toEqual(['name', 'price', 'face', 'issued', 'matures', 'coupon.annual']);
+    expect(made(bond).missing).toEqual(['name', 'face', 'issued', 'matures', 'coupon.annual', 'price']);
   });
 
   it('is a fault where it cannot be read, every field at once, each saying what would do', () => {

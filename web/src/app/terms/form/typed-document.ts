@@ -1,7 +1,7 @@
 import { documentVersion, type Fault } from '@coffer/contract';
 import { viewKindOf } from '../../kinds/view-kinds';
-import type { KeptEvent } from './events-part';
-import { FieldReader, present } from '../../typed/field-reader';
+import type { KeptEvent } from './part-of-form';
+import { FieldReader, present } from '../../fields/field-reader';
 import type { TypedTerms } from './terms-form';
 
 /** What was typed as an instrument document, with what could not be read, by the document's keys. */
@@ -33,7 +33,7 @@ export function typedDocument(
   const rest = viewKindOf(typed).form.part(typed, currency, read, kept);
   const missing = read.missing.filter((key) => !(key === 'rate.annual' && mayLackRate(typed)));
   return {
-    document: present({ ...head, ...rest.entries }),
+    document: present({ ...head, ...rest.part }),
     faults: read.faults,
     missing,
     eventKeys: rest.eventKeys,

@@ -8,43 +8,51 @@ type Made = Extract<PreviewAnswer, { ok: true }>;
 
 /** The price that a typed yield makes, or the yield that a typed price makes; nothing for the one that is typed. */
 export function workedOutOfBond(
-  of: 'price' | 'yield',
+  of: string,
   typed: TypedTerms['bond'],
   made: SchedulePreview | undefined,
 ): string {
-  if (!made || typed[of].trim() !== '') return '';
+  if (!made || (of !== 'price' && of !== 'yield') || typed[of].trim() !== '') return '';
   const text = of === 'price' ? made.price : (made.yield ?? made.effectiveRate)?.replace('%', '');
   return text === undefined ? '' : `worked out: ${Number(text).toFixed(6)}${of === 'yield' ? '%' : ''}`;
 }
 
-/** The amount or rate that was solved for a field holding a question mark. */
+/** The amount or rate that was solved for a field of a loan holding a question mark. */
 export function solvedOfLoan(
-  key: 'amount' | 'annual',
+  of: string,
   { amount, rate }: TypedLoan,
   made: SchedulePreview | undefined,
   digits: number,
 ): string {
+  const [typed, key] = of === 'rate' ? [rate, 'annual'] : [amount, 'amount'];
   const value = made?.solved?.[key];
-  if ((key === 'amount' ? amount : rate).trim() !== '?' || value === undefined) return '';
+  if ((of !== 'rate' && of !== 'amount') || typed.trim() !== '?' || value === undefined) return '';
   const text = String(value).replace('%', '');
-  return key === 'amount'
+  return of === 'amount'
     ? `worked out: ${showDecimal(Number(text).toFixed(digits))}`
     : `worked out: ${Number(text).toFixed(6)}%`;
 }
 
-/** What a payment or a count left open in a stretch comes to. */
-export function workedOutInStretch(at: number, { stretches }: TypedLoan, made: Made | undefined): string {
+/** What a payment or a count left open in a stretch comes to, or where what it leaves goes. */
+export function workedOutInStretch(
+  of: string,
+  at: number,
+  { stretches }: TypedLoan,
+  made: Made | undefined,
+): string {
+  if (of === 'left') return at === stretches.length - 1 ? 'left after the last' : 'left for what follows';
   if (!made) return '';
   if (stretches[at]?.count.trim() === '?') {
     const count = made.schedule.solved?.['count'];
-    return count === undefined ? '' : `worked out: ${count}`;
+    return of !== 'count' || count === undefined ? '' : `worked out: ${count}`;
   }
   const payment = made.life?.payments[at];
-  return payment ? `worked out: ${showDecimal(payment)}` : '';
+  return of === 'payment' && payment ? `worked out: ${showDecimal(payment)}` : '';
 }
 
 /** What the payment of a renewal on a typed day comes to. */
-export function workedOutInRenewal(on: string, made: Made | undefined): string {
+export function workedOutInRenewal(of: string, on: string, made: Made | undefined): string {
+  if (of !== 'amount') return '';
   const payment = made?.life?.renewals.find((renewal) => renewal.on === readDay(on))?.payment;
   return payment ? `worked out: ${showDecimal(payment)}` : '';
 }

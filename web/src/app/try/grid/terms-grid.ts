@@ -17,8 +17,8 @@ import { loanOutcome, type LoanSchedule } from '@coffer/core';
 import type { LoanDocument, Meanwhile, TermsChange } from '@coffer/contract';
 import { FigureGrid } from '../../figures/figure-grid';
 import type { GridChoice, GridColumn, GridRow } from '../../figures/grid-model';
-import { ChoiceField } from '../../terms/fields/choice-field';
-import { TypedField } from '../../terms/fields/typed-field';
+import { ChoiceField } from '../../fields/choice-field';
+import { TypedField } from '../../fields/typed-field';
 import { axisValues, type TypedAxis } from './axis-values';
 import { againstChoices } from '../change-in-words';
 import {

@@ -34,7 +34,7 @@ import { InstrumentsService, type OpenInstrument } from '../../instrument/instru
 import { EntryList } from '../../journal/entry-list';
 import { entryViews } from '../../journal/entry-views';
 import { SessionService } from '../../session/session.service';
-import { TypedField } from '../../terms/fields/typed-field';
+import { TypedField } from '../../fields/typed-field';
 import { DraftKeeper } from '../../terms/form/draft-keeper';
 import { termsForm } from '../../terms/form/terms-form';
 import { curvesChart } from '../curves-chart';

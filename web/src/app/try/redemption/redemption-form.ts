@@ -15,7 +15,7 @@ import {
   type RedemptionOutcome,
 } from '@coffer/core';
 import { showAmount, showDay, type Fault } from '@coffer/contract';
-import { FieldReader } from '../../typed/field-reader';
+import { FieldReader } from '../../fields/field-reader';
 
 const text = (): FormControl<string> => new FormControl('', { nonNullable: true });
 

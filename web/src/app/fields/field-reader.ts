@@ -1,7 +1,7 @@
 import { formatDay } from '@coffer/core';
 import type { Fault } from '@coffer/contract';
-import { readDay } from './typed-day';
-import { readNumber, readPercent } from './typed-number';
+import { readDay } from '../typed/typed-day';
+import { readNumber, readPercent } from '../typed/typed-number';
 
 /** Reads typed fields one by one and notes what cannot be read, by the document's keys. */
 export class FieldReader {

@@ -9,3 +9,7 @@ export const amountOf = (amount: string | undefined): string =>
 
 /** A day of a document as people type it. */
 export const dayOf = (day: string | undefined): string => (day === undefined ? '' : showDay(day));
+
+/** A count of a document as people type it. */
+export const countOf = (count: string | number | undefined): string =>
+  count === undefined ? '' : String(count);

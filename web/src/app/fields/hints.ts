@@ -1,9 +1,8 @@
-import { calendarFields, monthEnd, monthsBetweenPayments } from '@coffer/core';
 import { showDay, showDecimal } from '@coffer/contract';
-import { readPartOf } from '../../typed/part-of';
-import { readDay } from '../../typed/typed-day';
-import type { TypedLoan } from '../form/loan-form';
-import { readNumber, readPercent } from '../../typed/typed-number';
+import { readPartOf } from '../typed/part-of';
+import { readDay } from '../typed/typed-day';
+import type { FreeField, Reads, Told } from './field';
+import { readNumber, readPercent } from '../typed/typed-number';
 
 /** What was understood of a typed amount, where it does not read so already. */
 export function amountHint(typed: string): string {
@@ -29,11 +28,20 @@ export function rateHint(typed: string): string {
   return percent === undefined ? '' : `${percent}% a year`;
 }
 
-/** What was understood of a first payment, and on which day the others follow where that could be doubted. */
-export function firstPaymentHint({ first, monthEnd: onMonthEnds, every }: TypedLoan): string {
-  const day = readDay(first);
-  const inMonths = monthsBetweenPayments[every] !== undefined;
-  if (day === undefined || !inMonths || onMonthEnds || day !== monthEnd(day)) return dayHint(first);
-  const { day: ofMonth } = calendarFields(day);
-  return ofMonth === 31 ? dayHint(first) : `${showDay(day)}, then on the ${ofMonth}th`;
+const understood: Readonly<Record<Reads, (typed: string) => string>> = {
+  amount: amountHint,
+  count: () => '',
+  day: dayHint,
+  price: () => '',
+  rate: rateHint,
+  'signed-rate': rateHint,
+  text: () => '',
+};
+
+/** What is said beneath a field: what was understood, what was worked out for it, or what its being empty means. */
+export function hintOf<Typed>(field: FreeField<Typed>, typed: Typed, told: Told): string {
+  if (field.hint) return field.hint(typed, told);
+  const text = String(typed[field.control]).trim();
+  if (text !== '' && text !== '?') return understood[field.reads](text);
+  return told.worked(field.control) || (text === '' ? (field.empty ?? '') : '');
 }

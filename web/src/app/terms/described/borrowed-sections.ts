@@ -1,0 +1,171 @@
+import type { Field, Row, Section, Told } from '../../fields/field';
+import {
+  accrualChoices,
+  calendarChoices,
+  compoundingChoices,
+  dayCountChoices,
+  interestRoundingChoices,
+  movingChoices,
+  resetChoices,
+  tiesChoices,
+} from '../form/choices';
+import type { TypedLoan } from '../form/loan-form';
+
+type LoanField = Field<TypedLoan>;
+type LoanRow = Row<TypedLoan>;
+
+/** A label that names the currency. */
+export const inCurrency =
+  (label: string) =>
+  (_typed: TypedLoan, { currency }: Told): string =>
+    `${label}, ${currency}`;
+/** Whether the rate follows an index. */
+export const floats = ({ floating }: TypedLoan): boolean => floating;
+const moves = ({ moving }: TypedLoan): boolean => moving !== 'none';
+
+/** The first day. */
+export const start: LoanField = {
+  control: 'start',
+  key: 'start',
+  label: 'Start',
+  reads: 'day',
+  placeholder: '15 Jun 2026',
+};
+
+/** The agreed rate and how its days are counted. */
+export const rateAndDays: LoanRow = [
+  { control: 'rate', key: 'rate.annual', label: 'Annual rate, %', reads: 'rate', solvable: true },
+  {
+    control: 'dayCount',
+    key: 'rate.dayCount',
+    label: 'Days',
+    choices: dayCountChoices,
+    default: 'even-periods',
+  },
+];
+
+/** What a rate follows and how interest compounds; a payment of the borrower's own may follow a new rate. */
+export const rateAndCompounding = (payment: readonly LoanField[]): Section<TypedLoan> => ({
+  title: 'Rate and compounding',
+  open: floats,
+  rows: [
+    [
+      {
+        control: 'compounding',
+        key: 'rate.compounding',
+        label: 'Interest compounds',
+        choices: compoundingChoices,
+        absent: 'each-payment',
+      },
+    ],
+    [{ control: 'floating', label: 'Follows an index', flag: true }],
+    [
+      {
+        control: 'indexName',
+        key: 'rate.index.name',
+        label: 'Index',
+        reads: 'text',
+        optional: true,
+        when: floats,
+        placeholder: 'its name in the agreement',
+      },
+      {
+        control: 'margin',
+        key: 'rate.index.margin',
+        label: 'Margin, %',
+        reads: 'signed-rate',
+        optional: true,
+        when: floats,
+      },
+    ],
+    [
+      {
+        control: 'floor',
+        key: 'rate.index.floor',
+        label: 'Floor, %',
+        reads: 'signed-rate',
+        optional: true,
+        when: floats,
+        empty: 'zero',
+      },
+      {
+        control: 'cap',
+        key: 'rate.index.cap',
+        label: 'Cap, %',
+        reads: 'signed-rate',
+        optional: true,
+        when: floats,
+        empty: 'none',
+      },
+    ],
+    [
+      {
+        control: 'resetEvery',
+        key: 'rate.index.resetEvery',
+        label: 'Set anew',
+        choices: resetChoices,
+        absent: 'none',
+        when: floats,
+      },
+      ...payment,
+    ],
+    ({ floating }) =>
+      floating ? 'Enter each fixing as an event. The annual rate above holds until the first one.' : '',
+  ],
+});
+
+/** What becomes of due dates on closed days; `where` is the document's key of the rule. */
+export const closedDays = (where: string): LoanRow[] => [
+  [
+    {
+      control: 'moving',
+      key: `${where}.rule`,
+      label: 'Due dates on closed days',
+      choices: movingChoices,
+      absent: 'none',
+    },
+  ],
+  [
+    {
+      control: 'calendar',
+      key: `${where}.calendar`,
+      label: 'Calendar',
+      choices: calendarChoices,
+      default: 'TARGET',
+      when: moves,
+    },
+    {
+      control: 'accrual',
+      key: `${where}.accrual`,
+      label: 'Interest',
+      choices: accrualChoices,
+      default: 'unmoved',
+      when: moves,
+    },
+  ],
+];
+
+/** Costs of the borrowing. */
+export const costs: LoanField = {
+  control: 'costs',
+  key: 'issueCosts.amount',
+  label: inCurrency('Costs of the loan'),
+  reads: 'amount',
+  optional: true,
+};
+/** How interest is rounded. */
+export const interestRounding: LoanField = {
+  control: 'interestRounding',
+  key: 'rounding.interest',
+  label: 'Interest rounded',
+  choices: interestRoundingChoices,
+  default: 'cent',
+};
+/** Where halves go. */
+export const ties: LoanField = {
+  control: 'ties',
+  key: 'rounding.ties',
+  label: 'Halves',
+  choices: tiesChoices,
+  default: 'away-from-zero',
+};
