@@ -1,20 +1,35 @@
 import { defineConfig } from '@playwright/test';
 
 const address = process.env['COFFER_ADDRESS'];
-if (!address) throw new Error('Run ./coffer test: it starts the application and names its address.');
+const books = process.env['COFFER_BOOKS_ADDRESS'];
+if (!address || !books)
+  throw new Error('Run ./coffer test: it starts the application and names its addresses.');
 
 export default defineConfig({
-  testDir: 'src',
   testMatch: '*.e2e.ts',
-  // One company, one open month: the jobs follow one another as they do in the month.
-  workers: 1,
+  workers: 2,
   fullyParallel: false,
   timeout: 180_000,
   // No test is about speed: a busy machine may take its time.
   expect: { timeout: 20_000 },
   reporter: [['list'], ['json', { outputFile: process.env['COFFER_E2E_REPORT'] ?? 'test-results/e2e.json' }]],
+  projects: [
+    {
+      // One company, one open month: the jobs follow one another as they do in the month.
+      name: 'books',
+      testDir: 'src/books',
+      workers: 1,
+      use: { baseURL: books },
+    },
+    {
+      // Each leaves alone what the others look at, but they share a company.
+      name: 'instruments',
+      testDir: 'src/instruments',
+      workers: 1,
+      use: { baseURL: address },
+    },
+  ],
   use: {
-    baseURL: address,
     viewport: { width: 1280, height: 800 },
     locale: 'en-US',
     timezoneId: 'UTC',

@@ -15,15 +15,20 @@ export COFFER_PORT
 COFFER_PORT=$(free_port 4780)
 
 finish() {
-  stop_server "$COFFER_HOME"
-  stop_cluster "$COFFER_HOME"
+  for home in "$second" "$COFFER_HOME"; do
+    stop_server "$home"
+    stop_cluster "$home"
+  done
   rm -rf "$COFFER_HOME"
 }
+second=$COFFER_HOME/second
 trap finish EXIT
 
-# The browser tests drive what the real command starts.
+# The browser tests drive what the real command starts; those that close months have an installation to themselves.
 start_application >&2
 COFFER_ADDRESS="http://127.0.0.1:$(cat "$COFFER_HOME/port")"
 COFFER_TEST_DATABASE=$(database_url "$COFFER_HOME")
-export COFFER_ADDRESS COFFER_TEST_DATABASE
+COFFER_HOME=$second COFFER_PORT=$(free_port 4880) start_application >&2
+COFFER_BOOKS_ADDRESS="http://127.0.0.1:$(cat "$second/port")"
+export COFFER_ADDRESS COFFER_BOOKS_ADDRESS COFFER_TEST_DATABASE
 node "$root/scripts/test.mjs" "$@"

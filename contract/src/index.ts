@@ -40,3 +40,4 @@ export type { LoanScheduleJson } from './kinds/loan/loan-schedule-json.ts';
 export type { BondScheduleJson } from './kinds/bond/bond-schedule-json.ts';
 export * from './api/address.ts';
 export * from './api/downloads.ts';
+export { askedFor, duePayments, paymentsDue } from './kinds/loan/due-payments.ts';

@@ -1,14 +1,31 @@
+import { formatDay, parseDay, type CalendarDay } from '@coffer/core';
 import {
-  formatDay,
-  loanRow,
-  parseDay,
-  type CalendarDay,
-  type LoanRow,
-  type LoanSchedule,
-} from '@coffer/core';
-import { recordsPayments, type UnrecordedPayment } from '@coffer/contract';
-import type { KnownInstrument } from '../instruments/known-instruments.ts';
+  askedFor,
+  duePayments,
+  paymentsDue,
+  recordsPayments,
+  type DuePayment,
+  type UnrecordedPayment,
+} from '@coffer/contract';
+import {
+  workedOut,
+  type KnownInstrument,
+  type StoredVersion,
+  type Worked,
+} from '../instruments/known-instruments.ts';
 import { monthStart } from '../periods/period-store.ts';
+
+/** Works out what falls due of one instrument from one day to another. */
+export function dueOfInstrument(
+  { version }: { readonly version: StoredVersion },
+  { from, to }: { readonly from: CalendarDay; readonly to: CalendarDay },
+): Worked<DuePayment[]> {
+  return workedOut(version, ({ id, version: number, document, schedule }) => {
+    if (!recordsPayments(schedule)) return [];
+    const { name, lender = null } = document;
+    return duePayments({ instrumentId: id, version: number, name, lender }, schedule, from, to);
+  });
+}
 
 /** Payments of the open month, due by a day, that are not recorded. */
 export function unrecordedBy(
@@ -27,22 +44,4 @@ export function unrecordedBy(
       due: formatDay(row.due),
       amount: askedFor(schedule, row),
     }));
-}
-
-/** What is to leave the bank for a payment: what was overpaid before takes its part of it. */
-export function askedFor({ overpaid }: LoanSchedule, row: LoanRow): number {
-  const before = row.index === 0 ? 0 : (overpaid[row.index - 1] as number);
-  return row.payment + row.overpaid - before;
-}
-
-/** The numbered payments that fall due from one day to another, but those of which nothing is asked. */
-export function paymentsDue(schedule: LoanSchedule, from: CalendarDay, to: CalendarDay): LoanRow[] {
-  const found: LoanRow[] = [];
-  for (let at = 0; at < schedule.length; at += 1) {
-    const due = schedule.due[at] as number;
-    if ((schedule.n[at] as number) === 0 || due < from || due > to) continue;
-    const row = loanRow(schedule, at);
-    if (askedFor(schedule, row) > 0 || schedule.receipts.byDue.has(due)) found.push(row);
-  }
-  return found;
 }

@@ -9,7 +9,13 @@ import {
   type CalendarDay,
   type CloseEntries,
 } from '@coffer/core';
-import { recordsPayments, type Attention, type CloseRow, type UnrecordedPayment } from '@coffer/contract';
+import {
+  paymentsDue,
+  recordsPayments,
+  type Attention,
+  type CloseRow,
+  type UnrecordedPayment,
+} from '@coffer/contract';
 import {
   failingProof,
   figuresOn,
@@ -19,7 +25,7 @@ import {
   type StoredVersion,
   type Worked,
 } from '../instruments/known-instruments.ts';
-import { paymentsDue, unrecordedBy } from '../payments/payments-due.ts';
+import { unrecordedBy } from '../payments/payments-due.ts';
 import { attentionOn } from '../register/attention.ts';
 import { monthStart, type AccrualChoices } from './period-store.ts';
 

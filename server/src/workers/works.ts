@@ -1,4 +1,4 @@
-import { dueOfInstrument } from '../payments/due-of-instrument.ts';
+import { dueOfInstrument } from '../payments/payments-due.ts';
 import { takenBackPayments } from '../payments/taken-back-payments.ts';
 import { recordedPayments } from '../payments/recorded-payments.ts';
 import { monthOfInstrument } from '../periods/month-of-instrument.ts';

@@ -70,7 +70,9 @@ export class DescribedFields<Typed extends object> {
           ? { note: row(typed), fields: [], pair: false }
           : { note: '', fields: row.filter(({ when }) => when?.(typed) ?? true), pair: row.length > 1 },
       );
-      const faulty = rows.some(({ fields }) => fields.some((field) => this.wrong(field) !== ''));
+      const faulty =
+        rows.some(({ fields }) => fields.some((field) => this.wrong(field) !== '')) ||
+        (section.faults ?? []).some((key) => this.fault()(this.ofPart(key)) !== '');
       return {
         title: section.title,
         rows: rows.filter(({ note, fields }) => note !== '' || fields.length > 0),
@@ -82,7 +84,10 @@ export class DescribedFields<Typed extends object> {
 
   protected readonly wrong = (field: Field<Typed>): string => {
     const keys = [...(field.key === undefined ? [] : [field.key]), ...(field.faults ?? [])];
-    const ofPart = (key: string): string => (this.part() === '' ? key : `${this.part()}.${key}`);
-    return keys.map((key) => this.fault()(ofPart(key))).find((text) => text !== '') ?? '';
+    return keys.map((key) => this.fault()(this.ofPart(key))).find((text) => text !== '') ?? '';
   };
+
+  private ofPart(key: string): string {
+    return this.part() === '' ? key : `${this.part()}.${key}`;
+  }
 }

@@ -41,6 +41,9 @@ import { TypedField } from './typed-field';
     }
   `,
   styles: `
+    :host {
+      display: block;
+    }
     :host(.pair) {
       display: grid;
       grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);

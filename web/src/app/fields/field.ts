@@ -67,6 +67,8 @@ export interface Section<Typed> {
   readonly title?: string;
   /** Whether what is folded away says something, and is shown. */
   readonly open?: (typed: Typed) => boolean;
+  /** Keys of the document beside its fields' own whose faults are mended in it: with one it is shown. */
+  readonly faults?: readonly string[];
   readonly rows: readonly Row<Typed>[];
 }
 

@@ -107,3 +107,9 @@ export function paymentMade({ payment, reading, rest }: DraftedPayment, digits: 
     ...(rest ? { adds: true } : payment.recorded.length > 0 && { corrects: true }),
   };
 }
+
+/** What was recorded, in a sentence. */
+export function recordedText({ payment, reading }: DraftedPayment, digits: number): string {
+  const amount = showAmount(reading.amount ?? 0, digits);
+  return `Payment ${payment.n}, due ${showDay(payment.due)}: ${amount} recorded on ${showDay(reading.on ?? 0)}.`;
+}

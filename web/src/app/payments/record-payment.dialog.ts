@@ -1,71 +1,57 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
-import { NonNullableFormBuilder, ReactiveFormsModule } from '@angular/forms';
+import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
+import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import { MatFormFieldModule } from '@angular/material/form-field';
-import { MatInputModule } from '@angular/material/input';
-import { MatSelectModule } from '@angular/material/select';
-import { formatAmount, formatDay, loanRows, minorOf, parseDay, type LoanRow } from '@coffer/core';
-import { recordsPayments, showAmount, showDay, showDecimal } from '@coffer/contract';
+import { showAmount, showDay, type DuePayment } from '@coffer/contract';
 import { ApiRefusal, newKey } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { CompanyService } from '../company/company.service';
-import { readDay } from '../typed/typed-day';
-import { readNumber } from '../typed/typed-number';
-import { PaymentsService } from './payments.service';
+import { ChoiceField } from '../fields/choice-field';
+import { dayHint } from '../fields/hints';
+import { TypedField } from '../fields/typed-field';
 import type { OpenInstrument } from '../instrument/instruments.service';
-
-interface DuePayment {
-  readonly due: string;
-  readonly n: number;
-  readonly amount: string;
-  readonly text: string;
-  /** Whether part of it is recorded already, and this is what it lacks. */
-  readonly rest: boolean;
-}
-
-const before = 3;
-const most = 14;
+import {
+  draftOf,
+  paidOf,
+  paymentMade,
+  recordedText,
+  readDraft,
+  restOf,
+  type DraftedPayment,
+  type PaymentDraft,
+} from './payment-draft';
+import { PaymentsService } from './payments.service';
+import { unrecordedNear } from './unrecorded-near';
 
 /** Records what was paid for a payment that fell due: when and how much. */
 @Component({
   selector: 'coffer-record-payment',
-  imports: [
-    MatButtonModule,
-    MatDialogModule,
-    MatFormFieldModule,
-    MatInputModule,
-    MatSelectModule,
-    ReactiveFormsModule,
-  ],
+  imports: [ChoiceField, MatButtonModule, MatDialogModule, ReactiveFormsModule, TypedField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2 mat-dialog-title>Record a payment</h2>
     <form [formGroup]="form" (ngSubmit)="save()">
       <mat-dialog-content>
         <p class="dim">{{ instrument.read.document.name }}</p>
-        <mat-form-field>
-          <mat-label>Payment due</mat-label>
-          <mat-select formControlName="due">
-            @for (payment of payments; track payment.due) {
-              <mat-option [value]="payment.due">{{ payment.text }}</mat-option>
-            }
-          </mat-select>
-          @if (fault('due'); as message) {
-            <mat-hint class="wrong">{{ message }}</mat-hint>
-          }
-        </mat-form-field>
-        <mat-form-field>
-          <mat-label>Left the bank on</mat-label>
-          <input matInput formControlName="on" autocomplete="off" />
-          <mat-hint [class.wrong]="onFault()">{{ onFault() || onHint() }}</mat-hint>
-        </mat-form-field>
-        <mat-form-field>
-          <mat-label>Amount paid</mat-label>
-          <input matInput formControlName="amount" autocomplete="off" inputmode="decimal" />
-          <mat-hint [class.wrong]="amountFault()">{{ amountFault() || amountHint() }}</mat-hint>
-        </mat-form-field>
+        <coffer-choice-field
+          label="Payment due"
+          [control]="form.controls.due"
+          [choices]="choices"
+          [fault]="refused('due')"
+        />
+        <coffer-typed-field
+          label="Left the bank on"
+          [control]="form.controls.on"
+          [fault]="fault('on')"
+          [hint]="dayHint(form.controls.on.value)"
+        />
+        <coffer-typed-field
+          label="Amount paid"
+          [control]="form.controls.amount"
+          [fault]="fault('amount')"
+          [hint]="words()"
+        />
         @if (failed()) {
           <p class="notice wrong" role="alert">{{ failed() }}</p>
         }
@@ -89,112 +75,72 @@ export class RecordPaymentDialog {
   private readonly dialog = inject(MatDialogRef<RecordPaymentDialog, string>);
   private readonly company = inject(CompanyService);
   private readonly key = newKey();
-  protected readonly payments = this.duePayments();
-  private readonly first = this.payments[0];
-  protected readonly form = inject(NonNullableFormBuilder).group({
-    due: [this.first?.due ?? ''],
-    on: [this.first ? showDay(this.first.due) : ''],
-    amount: [this.first ? showDecimal(this.first.amount) : ''],
+  private readonly digits = this.company.digits();
+  private readonly payments = unrecordedNear(this.instrument, this.company.openEnd());
+  protected readonly choices = this.payments.map((payment) => [payment.due, this.name(payment)] as const);
+  private readonly begun = this.draftFor(this.payments[0]?.due ?? '');
+  protected readonly form = new FormGroup({
+    due: new FormControl(this.payments[0]?.due ?? '', { nonNullable: true }),
+    on: new FormControl(this.begun?.on ?? '', { nonNullable: true }),
+    amount: new FormControl(this.begun?.amount ?? '', { nonNullable: true }),
   });
   protected readonly busy = signal(false);
   protected readonly failed = signal('');
   private readonly refusal = signal<ApiRefusal | undefined>(undefined);
   private readonly typed = toSignal(this.form.valueChanges, { initialValue: this.form.getRawValue() });
-  private readonly on = computed(() => readDay(this.typed().on ?? '', parseDay(this.typed().due ?? '')));
-  private readonly amount = computed(() => readNumber(this.typed().amount ?? ''));
-  private readonly chosen = computed(() => this.payments.find(({ due }) => due === this.typed().due));
+  /** The payment that is chosen with what is typed for it. */
+  private readonly drafted = computed((): DraftedPayment | undefined => {
+    const { due, on = '', amount = '' } = this.typed();
+    const payment = this.payments.find((candidate) => candidate.due === due);
+    if (!payment) return undefined;
+    const draft = { on, amount, ticked: true };
+    const rest = payment.recorded.length > 0;
+    const asked = payment.amount - paidOf(payment);
+    return { id: due ?? '', payment, rest, draft, reading: readDraft(payment, draft, this.digits, asked) };
+  });
+  protected readonly dayHint = dayHint;
+  protected readonly words = computed(() => {
+    const reading = this.drafted()?.reading;
+    return reading && !reading.fault ? reading.words : '';
+  });
 
   constructor() {
-    this.form.controls.due.valueChanges.subscribe((due) => {
-      const payment = this.payments.find((candidate) => candidate.due === due);
-      if (payment) this.form.patchValue({ on: showDay(payment.due), amount: showDecimal(payment.amount) });
+    this.form.controls.due.valueChanges.pipe(takeUntilDestroyed()).subscribe((due) => {
+      const { on, amount } = this.draftFor(due) ?? { on: '', amount: '' };
+      this.form.patchValue({ on, amount });
     });
   }
 
-  /** Unrecorded payments from a few before the open period on, those of the open period first in mind. */
-  private duePayments(): DuePayment[] {
-    const { schedule } = this.instrument.read;
-    if (!recordsPayments(schedule)) return [];
-    const { terms, settings } = schedule;
-    // What a payment recorded in part still lacks of what was agreed.
-    const lacks = (row: LoanRow): number => {
-      const agreed = minorOf(terms, settings[schedule.setting[row.index] as number]?.amount ?? 0n);
-      const parts = schedule.receipts.byDue.get(row.due)?.parts ?? [];
-      return agreed - parts.reduce((sum, { amount }) => sum + amount, 0);
-    };
-    const open = parseDay(this.company.openEnd() ?? '') ?? 0;
-    const unrecorded = loanRows(schedule).filter(
-      (row) => row.n !== null && (schedule.receipts.byDue.has(row.due) ? lacks(row) > 0 : row.payment > 0),
-    );
-    const ofMonth = unrecorded.findIndex((row) => row.due > open - 31);
-    const start = Math.max(0, ofMonth);
-    const ordered = [
-      ...unrecorded.slice(start, start + most - before),
-      ...unrecorded.slice(Math.max(0, start - before), start).reverse(),
-    ];
-    return ordered.map((row) => {
-      const rest = schedule.receipts.byDue.has(row.due);
-      const amount = rest ? lacks(row) : row.payment;
-      return {
-        due: formatDay(row.due),
-        n: row.n ?? 0,
-        amount: formatAmount(amount, terms.digits),
-        text: `No. ${row.n}, ${showDay(row.due)}, ${rest ? 'rest of ' : ''}${showAmount(amount, terms.digits)}`,
-        rest,
-      };
-    });
+  /** What is typed at first: as agreed, or what a payment recorded in part still lacks. */
+  private draftFor(due: string): PaymentDraft | undefined {
+    const payment = this.payments.find((candidate) => candidate.due === due);
+    const by = payment?.due ?? '';
+    return payment && (restOf(payment, by, this.digits) ?? draftOf(payment, by, this.digits));
   }
 
-  protected fault(key: string): string {
+  private name(payment: DuePayment): string {
+    const rest = payment.recorded.length > 0 ? 'rest of ' : '';
+    const amount = showAmount(payment.amount - paidOf(payment), this.digits);
+    return `No. ${payment.n}, ${showDay(payment.due)}, ${rest}${amount}`;
+  }
+
+  protected refused(key: string): string {
     return this.refusal()?.faultOf(`payments.0.${key}`) ?? '';
   }
 
-  protected onFault(): string {
-    return this.on() === undefined ? 'Type a date such as 15 Oct 2026.' : this.fault('on');
-  }
-
-  protected onHint(): string {
-    const [on, due] = [this.on(), this.chosen()?.due];
-    if (on === undefined || due === undefined) return '';
-    const days = on - (parseDay(due) ?? on);
-    const when = days === 0 ? 'on time' : `${Math.abs(days)} days ${days > 0 ? 'late' : 'early'}`;
-    return `${showDay(on)}, ${when}`;
-  }
-
-  protected amountFault(): string {
-    return this.amount() === undefined
-      ? 'Type an amount such as 46,611.29; 0 for a missed payment.'
-      : this.fault('amount');
-  }
-
-  protected amountHint(): string {
-    const [amount, scheduled] = [this.amount(), this.chosen()?.amount];
-    if (amount === undefined || scheduled === undefined) return '';
-    if (Number(amount) === Number(scheduled)) return 'as scheduled';
-    return Number(amount) < Number(scheduled)
-      ? `less than the scheduled ${showDecimal(scheduled)}`
-      : `more than the scheduled ${showDecimal(scheduled)}; the rest repays principal`;
+  protected fault(field: 'on' | 'amount'): string {
+    const fault = this.drafted()?.reading.fault;
+    return fault?.field === field ? fault.message : this.refused(field);
   }
 
   protected save(): void {
-    const [on, amount, payment] = [this.on(), this.amount(), this.chosen()];
-    if (on === undefined || amount === undefined || !payment) return;
+    const drafted = this.drafted();
+    if (!drafted || drafted.reading.fault) return;
     this.busy.set(true);
     this.failed.set('');
-    const { id, version } = this.instrument;
-    const made = {
-      instrumentId: id,
-      version,
-      due: payment.due,
-      on: formatDay(on),
-      amount,
-      ...(payment.rest && { adds: true }),
-    };
+    const made = paymentMade(drafted, this.digits);
     this.recording.record([made], this.key).subscribe({
-      next: () =>
-        this.dialog.close(
-          `Payment ${payment.n}, due ${showDay(payment.due)}: ${showDecimal(amount)} recorded on ${showDay(on)}.`,
-        ),
+      next: () => this.dialog.close(recordedText(drafted, this.digits)),
       error: (error: unknown) => {
         this.busy.set(false);
         this.failed.set(messageOf(error));

@@ -87,6 +87,7 @@ export const bondSections: readonly Section<TypedBond>[] = [
   {
     // Dates of odd periods and of an earlier dated date are few; they are open where they say something.
     title: 'Sold between coupon dates, or an odd period',
+    faults: ['matures'],
     open: ({ dated, firstCoupon, lastCoupon }) =>
       [dated, firstCoupon, lastCoupon].some((typed) => typed.trim() !== ''),
     rows: [

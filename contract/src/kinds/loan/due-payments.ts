@@ -9,34 +9,23 @@ import {
   type LoanRow,
   type LoanSchedule,
 } from '@coffer/core';
-import { recordsPayments, type DuePayment } from '@coffer/contract';
-import {
-  workedOut,
-  type KnownInstrument,
-  type StoredVersion,
-  type Worked,
-} from '../instruments/known-instruments.ts';
-import { askedFor, paymentsDue } from './payments-due.ts';
+import type { DuePayment } from '../../api/views.ts';
 
-/** Works out what falls due of one instrument from one day to another. */
-export function dueOfInstrument(
-  { version }: { readonly version: StoredVersion },
-  { from, to }: { readonly from: CalendarDay; readonly to: CalendarDay },
-): Worked<DuePayment[]> {
-  return workedOut(version, (instrument) => dueOf(instrument, from, to));
-}
+/** Whose payments they are. */
+export type OfInstrument = Pick<DuePayment, 'instrumentId' | 'version' | 'name' | 'lender'>;
 
-function dueOf(instrument: KnownInstrument, from: CalendarDay, to: CalendarDay): DuePayment[] {
-  const { id, version, document, schedule } = instrument;
-  if (!recordsPayments(schedule)) return [];
+/** The payments that fall due from one day to another, each as agreed and as recorded. */
+export function duePayments(
+  instrument: OfInstrument,
+  schedule: LoanSchedule,
+  from: CalendarDay,
+  to: CalendarDay,
+): DuePayment[] {
   return paymentsDue(schedule, from, to).map((row) => {
     const recorded = schedule.receipts.byDue.get(row.due)?.parts;
     const agreed = recorded ? asAgreed(schedule, row) : { schedule, row };
     return {
-      instrumentId: id,
-      version,
-      name: document.name,
-      lender: document.lender ?? null,
+      ...instrument,
       n: row.n ?? 0,
       due: formatDay(row.due),
       ...(recorded ? booked(schedule, row) : agreedParts(row)),
@@ -44,6 +33,24 @@ function dueOf(instrument: KnownInstrument, from: CalendarDay, to: CalendarDay):
       recorded: (recorded ?? []).map(({ on, amount }) => ({ on: formatDay(on), amount })),
     };
   });
+}
+
+/** What is to leave the bank for a payment: what was overpaid before takes its part of it. */
+export function askedFor({ overpaid }: LoanSchedule, row: LoanRow): number {
+  const before = row.index === 0 ? 0 : (overpaid[row.index - 1] as number);
+  return row.payment + row.overpaid - before;
+}
+
+/** The numbered payments that fall due from one day to another, but those of which nothing is asked. */
+export function paymentsDue(schedule: LoanSchedule, from: CalendarDay, to: CalendarDay): LoanRow[] {
+  const found: LoanRow[] = [];
+  for (let at = 0; at < schedule.length; at += 1) {
+    const due = schedule.due[at] as number;
+    if ((schedule.n[at] as number) === 0 || due < from || due > to) continue;
+    const row = loanRow(schedule, at);
+    if (askedFor(schedule, row) > 0 || schedule.receipts.byDue.has(due)) found.push(row);
+  }
+  return found;
 }
 
 interface Parts {

@@ -1,4 +1,4 @@
-import { expect, expectAccessible, logIn, people, rowWith, test } from './coffer.ts';
+import { expect, expectAccessible, logIn, people, rowWith, test } from '../coffer.ts';
 
 test('a wrong password is refused in words, and the page asked for opens after log-in', async ({ page }) => {
   await page.goto('/journal');

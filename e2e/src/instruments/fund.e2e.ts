@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { readDocument } from '@coffer/contract';
-import { expect, expectAccessible, goTo, logIn, rowWith, test } from './coffer.ts';
+import { expect, expectAccessible, goTo, logIn, rowWith, test } from '../coffer.ts';
 
 test('a fund that repays a bond is composed, explained, kept, and taken out as a document', async ({
   page,

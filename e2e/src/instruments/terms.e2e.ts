@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test';
-import { atField, confirm, expect, expectAccessible, logIn, test } from './coffer';
+import { atField, confirm, expect, expectAccessible, logIn, test } from '../coffer';
 
 test.beforeEach(async ({ page }) => {
   await logIn(page);

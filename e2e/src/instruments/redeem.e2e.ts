@@ -1,4 +1,4 @@
-import { atField, confirm, expect, expectAccessible, logIn, rowWith, test } from './coffer.ts';
+import { atField, confirm, expect, expectAccessible, logIn, rowWith, test } from '../coffer.ts';
 
 test('a bond is composed in full, with what is wrong said at its field', async ({ page }) => {
   await logIn(page);
@@ -20,7 +20,7 @@ test('a bond is composed in full, with what is wrong said at its field', async (
   await field('Coupon runs from, if before the issue').fill('1 jul 26');
   await expect(atField(page, 'after the issue on 15 Jun 2026')).toBeVisible();
   await field('Coupon runs from, if before the issue').fill('1 mar 26');
-  const instalments = page.locator('coffer-bond-event-fields');
+  const instalments = page.locator('coffer-event-fields');
   const of = (at: number, label: string): ReturnType<typeof page.getByRole> =>
     instalments.nth(at).getByRole('textbox', { name: label });
   await of(0, 'On').fill('1 mar 28');

@@ -1,4 +1,4 @@
-import { expect, expectAccessible, goTo, logIn, people, rowWith, test } from './coffer.ts';
+import { expect, expectAccessible, goTo, logIn, people, rowWith, test } from '../coffer.ts';
 
 test('the month’s payments are recorded by keyboard: as scheduled, short and late, missed, corrected', async ({
   page,

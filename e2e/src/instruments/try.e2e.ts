@@ -1,4 +1,4 @@
-import { expect, expectAccessible, logIn, rowWith, test } from './coffer.ts';
+import { expect, expectAccessible, logIn, rowWith, test } from '../coffer.ts';
 
 test('changes are tried side by side and over a grid, and one becomes the terms with a reason', async ({
   page,

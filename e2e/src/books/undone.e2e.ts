@@ -1,4 +1,4 @@
-import { confirm, expect, expectAccessible, goTo, logIn, rowWith, test } from './coffer.ts';
+import { confirm, expect, expectAccessible, goTo, logIn, rowWith, test } from '../coffer.ts';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -46,7 +46,7 @@ test('after October is locked a rate is changed, a payment corrected and an inst
   await page.getByRole('option', { name: /1 Oct 2026/ }).click();
   await dialog.getByRole('textbox', { name: 'Left the bank on' }).fill('5 oct 26');
   await dialog.getByRole('textbox', { name: 'Amount paid' }).fill('1,500.00');
-  await expect(dialog.getByText('less than the scheduled')).toBeVisible();
+  await expect(dialog.getByText('4 days late, 236.92 short')).toBeVisible();
   await dialog.getByRole('button', { name: 'Record' }).click();
   await expect(page.getByRole('status').filter({ hasText: '1,500.00 recorded on 5 Oct 2026' })).toBeVisible();
 
