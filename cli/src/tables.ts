@@ -1,20 +1,11 @@
-import type { PublishedSchedule } from '@coffer/contract';
+import { debtFigures, type PublishedSchedule } from '@coffer/contract';
 
 type Cells = Readonly<Record<string, unknown>>;
 
-const titles: Record<string, string> = {
-  n: 'No.',
-  due: 'Due',
-  paid: 'Paid',
-  unpaidInterest: 'Unpaid',
-  addedInterest: 'Added',
-  issueCosts: 'Costs',
-  netDebt: 'Net debt',
-  accruedReceived: 'Received',
-  redemptionPaid: 'Paid for it',
-};
+/** What columns are called, by their keys. */
+type Titles = Readonly<Record<string, string>>;
 
-function titleOf(column: string): string {
+function titleOf(titles: Titles, column: string): string {
   return titles[column] ?? column.charAt(0).toUpperCase() + column.slice(1);
 }
 
@@ -30,9 +21,9 @@ function shown(value: unknown): string {
   return decimals === undefined ? grouped : `${grouped}.${decimals}`;
 }
 
-function table(rows: readonly Cells[], columns: readonly string[]): string {
+function table(rows: readonly Cells[], columns: readonly string[], titles: Titles = {}): string {
   const cells = rows.map((row) => columns.map((column) => shown(row[column])));
-  const heads = columns.map(titleOf);
+  const heads = columns.map((column) => titleOf(titles, column));
   const widths = heads.map((head, at) => Math.max(head.length, ...cells.map((row) => row[at]?.length ?? 0)));
   const right = columns.map(
     (column, at) =>
@@ -57,7 +48,7 @@ function facts(of: Cells, names: Readonly<Record<string, string>>): string {
 }
 
 /** A schedule as a table for people, with its totals and proofs. */
-export function scheduleTable(made: PublishedSchedule): string {
+export function scheduleTable(made: PublishedSchedule, titles: Titles): string {
   const { rows, notices = [], proofs } = made;
   const columns = [...new Set(rows.flatMap((row) => Object.keys(row)))];
   const head = facts(
@@ -90,11 +81,11 @@ export function scheduleTable(made: PublishedSchedule): string {
   });
   const totals = (title: string, of: Cells): string =>
     `${title}\n${Object.entries(of)
-      .map(([key, value]) => `  ${titleOf(key).padEnd(12)}  ${shown(value)}`)
+      .map(([key, value]) => `  ${titleOf(titles, key).padEnd(12)}  ${shown(value)}`)
       .join('\n')}`;
   return `${[
     ...[head, solved].filter((text) => text !== ''),
-    table(rows, columns),
+    table(rows, columns, titles),
     ...(made.range ? [totals('These rows', made.range)] : []),
     totals('Whole schedule', made.totals),
     ...(made.together ? [togetherTable(made.together)] : []),
@@ -131,19 +122,7 @@ export function positionTable(position: Cells): string {
       toGoal: 'To the goal',
       owed: 'Owed',
       netDebt: 'Net debt',
-      outstanding: 'Outstanding',
-      accruedInterest: 'Accrued interest',
-      accruedFee: 'Accrued fee',
-      unpaidInterest: 'Interest unpaid or deferred',
-      deferredInterest: 'of it deferred',
-      unamortizedDiscount: 'Unamortized discount',
-      unamortizedPremium: 'Unamortized premium',
-      unamortizedIssueCosts: 'Unamortized issue costs',
-      deferredCosts: 'Deferred costs',
-      overpaid: 'Overpaid',
-      carrying: 'Carrying amount',
-      current: 'Current portion',
-      nonCurrent: 'Non-current',
+      ...debtFigures,
       next: 'Next due',
     },
   )}\n`;

@@ -41,3 +41,4 @@ export type { BondScheduleJson } from './kinds/bond/bond-schedule-json.ts';
 export * from './api/address.ts';
 export * from './api/downloads.ts';
 export { askedFor, duePayments, paymentsDue } from './kinds/loan/due-payments.ts';
+export * from './kinds/debt-figures.ts';

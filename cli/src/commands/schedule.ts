@@ -1,5 +1,5 @@
 import { stringify } from 'csv-stringify/sync';
-import { scheduleJson } from '@coffer/contract';
+import { columnTitles, scheduleJson } from '@coffer/contract';
 import { forms, type Command } from '../command.ts';
 import { debtOf } from '../documents.ts';
 import { scheduleTable } from '../tables.ts';
@@ -20,7 +20,7 @@ export const schedule: Command = {
     return {
       json: made,
       csv: () => stringify([...rows], { header: true, columns: columns() }),
-      text: () => scheduleTable(made),
+      text: () => scheduleTable(made, columnTitles(opened.schedule)),
     };
   },
 };

@@ -1,3 +1,4 @@
+import { debtFigureKeys } from '../kinds/debt-figures.ts';
 import { question } from './confirm.ts';
 import * as v from 'valibot';
 import { accountRoles, accrualChoices, entryKinds } from '@coffer/core';
@@ -41,24 +42,7 @@ export const companyView = v.strictObject({
 export type CompanyView = v.InferOutput<typeof companyView>;
 
 /** The figures of a position, minor units. */
-export const figuresView = v.strictObject({
-  outstanding: minorUnits,
-  accruedInterest: minorUnits,
-  /** Fee on the unused part of a credit line, accrued and not yet billed. */
-  accruedFee: minorUnits,
-  unpaidInterest: minorUnits,
-  /** Of that what was kept apart by agreement, and is not due yet. */
-  deferredInterest: minorUnits,
-  unamortizedDiscount: minorUnits,
-  unamortizedPremium: minorUnits,
-  unamortizedIssueCosts: minorUnits,
-  /** Costs of a credit line not yet amortized, an asset of their own. */
-  deferredCosts: minorUnits,
-  overpaid: minorUnits,
-  carrying: minorUnits,
-  current: minorUnits,
-  nonCurrent: minorUnits,
-});
+export const figuresView = v.strictObject(v.entriesFromList(debtFigureKeys, minorUnits));
 export type FiguresView = v.InferOutput<typeof figuresView>;
 
 /** How the register groups instruments. */

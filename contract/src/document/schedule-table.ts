@@ -12,6 +12,12 @@ export interface ScheduleTable {
   readonly totals: PublishedSchedule['totals'];
 }
 
+/** What the columns of a schedule are called, wherever they stand, by their keys. */
+export function columnTitles(schedule: AnySchedule): Readonly<Record<string, string>> {
+  const columns = anyDocumentKindOf(schedule).columns(schedule);
+  return Object.fromEntries(columns.map(({ key, title }) => [key, title]));
+}
+
 /** A schedule as a table for paper and workbooks. */
 export function scheduleTable(schedule: AnySchedule): ScheduleTable {
   const { rows: published, totals } = scheduleJson(schedule);

@@ -1,30 +1,20 @@
 import type { Knex } from 'knex';
-import type { CloseRow, FiguresView } from '@coffer/contract';
+import { debtFigureKeys, type CloseRow, type DebtFigure, type FiguresView } from '@coffer/contract';
 import { inChunks } from '../database/in-chunks.ts';
 import { documentAsText } from './instrument-store.ts';
 import type { StoredVersion } from './known-instruments.ts';
 
-/** Where the table keeps each figure of a position. */
-const columnOf = {
-  outstanding: 'outstanding',
-  accruedInterest: 'accrued_interest',
-  accruedFee: 'accrued_fee',
-  unpaidInterest: 'unpaid_interest',
-  deferredInterest: 'deferred_interest',
-  unamortizedDiscount: 'unamortized_discount',
-  unamortizedPremium: 'unamortized_premium',
-  unamortizedIssueCosts: 'unamortized_issue_costs',
-  deferredCosts: 'deferred_costs',
-  overpaid: 'overpaid',
-  carrying: 'carrying',
-  current: 'current',
-  nonCurrent: 'non_current',
-} as const satisfies Readonly<Record<keyof FiguresView, string>>;
+type ColumnOf<Key extends string> = Key extends `${infer First}${infer Rest}`
+  ? `${First extends Lowercase<First> ? First : `_${Lowercase<First>}`}${ColumnOf<Rest>}`
+  : '';
 
-const figureKeys = Object.keys(columnOf) as (keyof FiguresView)[];
+/** Where the table keeps a figure of a position. */
+function columnOf<Key extends DebtFigure>(key: Key): ColumnOf<Key> {
+  return key.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`) as ColumnOf<Key>;
+}
 
 /** A row of `reported_position`. */
-export type ReportedRow = Readonly<Record<(typeof columnOf)[keyof FiguresView], number>> & {
+export type ReportedRow = Readonly<Record<ColumnOf<DebtFigure>, number>> & {
   readonly period_end: string;
   readonly instrument_id: string;
   readonly instrument_version: number;
@@ -34,8 +24,8 @@ export type ReportedRow = Readonly<Record<(typeof columnOf)[keyof FiguresView], 
 };
 
 /** Figures, each made by its name. */
-function figuresBy(of: (key: keyof FiguresView) => number): FiguresView {
-  return Object.fromEntries(figureKeys.map((key) => [key, of(key)])) as FiguresView;
+function figuresBy(of: (key: DebtFigure) => number): FiguresView {
+  return Object.fromEntries(debtFigureKeys.map((key) => [key, of(key)])) as FiguresView;
 }
 
 /** The figures of what is not there. */
@@ -43,7 +33,7 @@ export const noFigures: FiguresView = figuresBy(() => 0);
 
 /** The figures that a closed period reported. */
 export function figuresOfRow(row: ReportedRow): FiguresView {
-  return figuresBy((key) => row[columnOf[key]]);
+  return figuresBy((key) => row[columnOf(key)]);
 }
 
 /** What a closed period reported of an instrument, and the version that it came from. */
@@ -98,7 +88,7 @@ export async function keepReported(
     period_end: periodEnd,
     instrument_id: id,
     instrument_version: version,
-    ...Object.fromEntries(figureKeys.map((key) => [columnOf[key], figures[key]])),
+    ...Object.fromEntries(debtFigureKeys.map((key) => [columnOf(key), figures[key]])),
     expense,
     amortized,
     current_change: currentChange,

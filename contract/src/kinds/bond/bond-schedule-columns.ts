@@ -26,7 +26,7 @@ export function bondScheduleColumns({
   const repaid = rows.some((row) => row.faceBefore !== row.faceAfter);
   return [
     { key: 'n', title: 'No.', type: 'count', value: (row) => (early(row) ? null : row.n), ...always },
-    { key: 'due', title: 'Due', type: 'day', value: ({ due }) => formatDay(due), ...always },
+    { key: 'due', title: 'Date', type: 'day', value: ({ due }) => formatDay(due), ...always },
     { key: 'event', title: 'Event', type: 'text', value: (row) => (early(row) ? 'redemption' : undefined) },
     amount('opening', 'Opening', ({ opening }) => opening, always),
     amount('coupon', 'Coupon', ({ coupon }) => coupon),
@@ -48,11 +48,11 @@ export function bondScheduleColumns({
       ...where(
         terms.redemptions.length > 0,
         amount('redemptionPaid', 'Paid for it', ({ paid }) => paid, { before: 'closing' }),
-        amount('gain', 'Gain', ({ gain }) => gain, { before: 'closing' }),
+        amount('gain', 'Gain or loss', ({ gain }) => gain, { before: 'closing' }),
       ),
       amount('face', 'Face', ({ faceAfter }) => faceAfter, { before: null }),
     ),
     amount('unamortized', 'Unamortized', ({ unamortized }) => unamortized),
-    amount('closing', 'Closing', ({ closing }) => closing, always),
+    amount('closing', 'Carrying', ({ closing }) => closing, always),
   ];
 }

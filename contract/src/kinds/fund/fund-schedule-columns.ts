@@ -26,11 +26,11 @@ export function fundScheduleColumns(
   });
   return [
     { key: 'n', title: 'No.', type: 'count', value: ({ n }) => n, always: true },
-    { key: 'due', title: 'Due', type: 'day', value: ({ due }) => formatDay(due), always: true },
+    { key: 'due', title: 'Date', type: 'day', value: ({ due }) => formatDay(due), always: true },
     amount('opening', 'Opening', ({ opening }) => opening),
     amount('interest', 'Interest', ({ interest }) => interest),
     amount('deposit', 'Deposit', ({ deposit }) => deposit),
-    amount('closing', 'Closing', ({ closing }) => closing),
+    amount('closing', 'Held', ({ closing }) => closing),
     ...(debt
       ? [
           amount('owed', 'Owed', ({ due }) => netDebt(schedule, debt, due).owed),

@@ -33,12 +33,17 @@ export function loanScheduleColumns(schedule: LoanSchedule): readonly ScheduleCo
     amount('opening', 'Opening', ({ opening }) => money(opening), always),
     amount('payment', 'Payment', ({ payment }) => money(payment), always),
     amount('interest', 'Interest', ({ interest }) => money(interest), always),
-    amount('principal', 'Principal', ({ principal }) => money(principal), always),
+    amount(
+      'principal',
+      terms.creditLine ? 'Repaid' : 'Principal',
+      ({ principal }) => money(principal),
+      always,
+    ),
     amount('extra', 'Extra', ({ extra }) => money(extra)),
     amount('drawn', 'Drawn', ({ kind, added }) => (kind === 'draw' ? some(added) : undefined)),
     amount('addedInterest', 'Added', ({ kind, added }) => (kind === 'draw' ? undefined : some(added))),
     amount('closing', 'Closing', ({ closing }) => money(closing), always),
-    amount('unpaidInterest', 'Unpaid', ({ unpaid }) => some(unpaid)),
+    amount('unpaidInterest', unpaidTitle(schedule), ({ unpaid }) => some(unpaid)),
     amount('overpaid', 'Overpaid', ({ overpaid }) => some(overpaid)),
     ...(terms.creditLine
       ? [amount('fee', 'Unused fee', ({ fee }) => money(fee), { before: 'closing' })]
@@ -53,4 +58,11 @@ export function loanScheduleColumns(schedule: LoanSchedule): readonly ScheduleCo
       { before: 'closing' },
     ),
   ];
+}
+
+/** What is unpaid after each row: kept apart by agreement it is deferred, and nobody is late with it. */
+function unpaidTitle({ unpaid, deferred }: LoanSchedule): string {
+  return deferred.some((amount) => amount > 0) && unpaid.every((amount, at) => amount === deferred[at])
+    ? 'Deferred'
+    : 'Unpaid';
 }

@@ -12,7 +12,7 @@ import {
   type FundSchedule,
   type Schedule,
 } from '@coffer/core';
-import { fundNoticeText, showAmount, showDay, showMovement, showText } from '@coffer/contract';
+import { columnTitles, fundNoticeText, showAmount, showDay, showMovement, showText } from '@coffer/contract';
 import type { GridColumn } from '../figures/grid-model';
 import type { Curve } from '../try/curves-chart';
 
@@ -92,13 +92,14 @@ export function fundCurves(fund: FundSchedule, debt: Schedule): Curve[] {
 /** The columns of a fund's schedule beside the debt. */
 export function fundColumns(fund: FundSchedule, debt: Schedule): GridColumn<FundRow>[] {
   const { digits } = fund.terms;
+  const titles = columnTitles(fund);
+  const titled = (key: string): string => titles[key] ?? '';
   const figure = (
     key: 'opening' | 'interest' | 'deposit' | 'closing',
-    title: string,
     tone?: 'principal' | 'interest',
   ): GridColumn<FundRow> => ({
     key,
-    title,
+    title: titled(key),
     align: 'right',
     track: 'minmax(84px, 1fr)',
     explains: true,
@@ -107,12 +108,12 @@ export function fundColumns(fund: FundSchedule, debt: Schedule): GridColumn<Fund
       key === 'interest' || key === 'deposit' ? showMovement(row[key], digits) : showAmount(row[key], digits),
   });
   return [
-    { key: 'n', title: 'No.', align: 'right', track: '44px', cell: ({ n }) => String(n) },
-    { key: 'due', title: 'Date', align: 'left', track: '108px', cell: ({ due }) => showDay(due) },
-    figure('opening', 'Opening'),
-    figure('interest', 'Interest', 'interest'),
-    figure('deposit', 'Deposit', 'principal'),
-    figure('closing', 'Held'),
+    { key: 'n', title: titled('n'), align: 'right', track: '44px', cell: ({ n }) => String(n) },
+    { key: 'due', title: titled('due'), align: 'left', track: '108px', cell: ({ due }) => showDay(due) },
+    figure('opening'),
+    figure('interest', 'interest'),
+    figure('deposit', 'principal'),
+    figure('closing'),
     {
       key: 'net',
       title: 'Net debt',

@@ -12,7 +12,6 @@ export const bondView: ViewKind<BondDocument, BondSchedule> = {
   words: { lender: 'Held by', owed: 'Face', accrued: 'Accrued coupon' },
   carriedApart: true,
   accrues: ({ terms }) => !terms.zeroCoupon,
-  unpaidTitle: () => undefined,
   costsDeferred: () => false,
   overpays: () => false,
   dueLast: (schedule) => lastCouponRow(schedule)?.faceAfter ?? schedule.terms.face,

@@ -2,7 +2,6 @@ import type { LoanSchedule } from '@coffer/core';
 import type { InstrumentDocument, LoanDocument } from '@coffer/contract';
 import { loanScheduleModel } from '../instrument/schedule/loan-schedule-model';
 import { loanStretchRows } from '../instrument/stretches/stretch-rows';
-import { unpaidTitle } from '../instrument/schedule/unpaid-name';
 import type { FormKind } from '../terms/form/form-kind';
 import { loanFormKind } from '../terms/form/loan-form-kind';
 import { termsForm } from '../terms/form/terms-form';
@@ -28,7 +27,6 @@ export const loanView: ViewKind<LoanDocument, LoanSchedule> = {
   words: { lender: 'Lender', owed: 'Outstanding', accrued: 'Accrued interest' },
   carriedApart: false,
   accrues: () => true,
-  unpaidTitle,
   costsDeferred: () => false,
   overpays: ({ overpaid }) => overpaid.some((amount) => amount > 0),
   dueLast({ principal, extra, closing, length, terms }) {

@@ -24,8 +24,6 @@ export interface ViewKind<Document extends InstrumentDocument, Of extends Schedu
   readonly carriedApart: boolean;
   /** Whether anything accrues that is paid apart. */
   accrues(schedule: Of): boolean;
-  /** The title of what is charged and not paid; `undefined` where nothing can be. */
-  unpaidTitle(schedule: Of): string | undefined;
   /** Whether its costs are an asset of their own. */
   costsDeferred(schedule: Of): boolean;
   /** Whether anything is ever paid beyond all that is owed. */

@@ -8,7 +8,7 @@ import {
   effect,
 } from '@angular/core';
 import { addMonths, firstDay, formatDay, lastDay, monthEnd, parseDay, type CalendarDay } from '@coffer/core';
-import { showAmount, showDay, type FiguresView } from '@coffer/contract';
+import { columnTitles, showAmount, showDay, type FiguresView } from '@coffer/contract';
 import { Chart } from '../../charts/chart';
 import { AsOfService } from '../../company/as-of.service';
 import { FigureGrid } from '../../figures/figure-grid';
@@ -117,7 +117,7 @@ export class PositionTab {
       cell: (end) => told(end, ({ accruedInterest, accruedFee }) => accruedInterest + accruedFee),
     };
     const kind = viewKindOf(schedule);
-    const unpaid = kind.unpaidTitle(schedule);
+    const unpaid = columnTitles(schedule)['unpaidInterest'];
     const unamortized: GridColumn<MonthEnd> = {
       key: 'unamortized',
       title: 'Unamortized',

@@ -12,7 +12,7 @@ import {
   type BondRow,
   type BondSchedule,
 } from '@coffer/core';
-import { showAmount, showDay, showMovement } from '@coffer/contract';
+import { columnTitles, showAmount, showDay, showMovement } from '@coffer/contract';
 import type { GridColumn, GridRow } from '../../figures/grid-model';
 import { bondPictures } from './bond-pictures';
 import {
@@ -83,41 +83,43 @@ function columns(schedule: BondSchedule): GridColumn<ScheduleRow>[] {
   const { terms, rows } = schedule;
   const { digits } = terms;
   const rowOf = ({ index }: ScheduleRow): BondRow => rows[index] as BondRow;
-  const figure = (
-    key: BondFigure,
-    title: string,
-    more: Partial<GridColumn<ScheduleRow>> = {},
-  ): GridColumn<ScheduleRow> => ({
+  const titles = columnTitles(schedule);
+  const titled = (key: string): string => titles[key] ?? '';
+  const figure = (key: BondFigure, more: Partial<GridColumn<ScheduleRow>> = {}): GridColumn<ScheduleRow> => ({
     key,
-    title,
+    title: titled(key),
     align: 'right',
     track: 'minmax(70px, 1fr)',
     explains: true,
     cell: (row) => showAmount(rowOf(row)[key], digits),
     ...more,
   });
-  const movement = (
-    key: BondFigure,
-    title: string,
-    more: Partial<GridColumn<ScheduleRow>> = {},
-  ): GridColumn<ScheduleRow> =>
-    figure(key, title, { cell: (row) => showMovement(rowOf(row)[key], digits), ...more });
+  const movement = (key: BondFigure, more: Partial<GridColumn<ScheduleRow>> = {}): GridColumn<ScheduleRow> =>
+    figure(key, { cell: (row) => showMovement(rowOf(row)[key], digits), ...more });
   const premium = (rows[0]?.unamortized ?? 0) < 0;
   const retires = rows.some(({ retired }) => retired !== 0);
   return [
-    { key: 'n', title: 'No.', align: 'right', track: '60px', cell: (row) => numberOf(rowOf(row)) },
-    { key: 'due', title: 'Date', align: 'left', track: '106px', cell: (row) => showDay(rowOf(row).due) },
+    { key: 'n', title: titled('n'), align: 'right', track: '60px', cell: (row) => numberOf(rowOf(row)) },
+    {
+      key: 'due',
+      title: titled('due'),
+      align: 'left',
+      track: '106px',
+      cell: (row) => showDay(rowOf(row).due),
+    },
     // Where face leaves before maturity its columns take the room of the opening, which the row before closes with.
-    ...(retires ? [] : [figure('opening', 'Opening', { track: 'minmax(100px, 1.15fr)' })]),
-    ...(terms.zeroCoupon ? [] : [movement('coupon', 'Coupon', { tone: 'principal' })]),
-    movement('expense', 'Expense', { tone: 'interest' }),
-    movement('amortization', 'Amortized'),
-    ...(retires ? [movement('retired', 'Retired', { track: 'minmax(80px, 1.1fr)' })] : []),
-    ...(terms.redemptions.length > 0 ? [movement('gain', 'Gain or loss')] : []),
-    figure('unamortized', premium ? 'Premium left' : terms.issueCosts ? 'Unamortized' : 'Discount left', {
+    ...(retires ? [] : [figure('opening', { track: 'minmax(100px, 1.15fr)' })]),
+    ...(terms.zeroCoupon ? [] : [movement('coupon', { tone: 'principal' })]),
+    movement('expense', { tone: 'interest' }),
+    movement('amortization'),
+    ...(retires ? [movement('retired', { title: 'Retired', track: 'minmax(80px, 1.1fr)' })] : []),
+    ...(terms.redemptions.length > 0 ? [movement('gain')] : []),
+    figure('unamortized', {
+      // On the page a premium is told without its sign, by its name.
+      title: premium ? 'Premium left' : terms.issueCosts ? titled('unamortized') : 'Discount left',
       cell: (row) => showAmount(premium ? -rowOf(row).unamortized : rowOf(row).unamortized, digits),
     }),
-    figure('closing', 'Carrying', { track: 'minmax(100px, 1.15fr)' }),
+    figure('closing', { track: 'minmax(100px, 1.15fr)' }),
   ];
 }
 

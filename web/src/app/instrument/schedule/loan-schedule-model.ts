@@ -17,11 +17,18 @@ import {
   type LoanSchedule,
   type Ratio,
 } from '@coffer/core';
-import { frequencyInWords, noticeText, showText, showAmount, showDay, showMovement } from '@coffer/contract';
+import {
+  columnTitles,
+  frequencyInWords,
+  noticeText,
+  showText,
+  showAmount,
+  showDay,
+  showMovement,
+} from '@coffer/contract';
 import type { GridColumn, GridRow } from '../../figures/grid-model';
 import { loanPictures } from './loan-pictures';
 import { paymentStatus } from './payment-status';
-import { unpaidTitle } from './unpaid-name';
 import {
   asOfBand,
   reportedText,
@@ -170,29 +177,23 @@ function shownNotices(schedule: LoanSchedule, on: number): string[] {
 function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] {
   const { terms } = schedule;
   const { digits } = terms;
-  const figure = (
-    key: LoanFigure,
-    title: string,
-    more: Partial<GridColumn<ScheduleRow>> = {},
-  ): GridColumn<ScheduleRow> => ({
+  const titles = columnTitles(schedule);
+  const titled = (key: string): string => titles[key] ?? '';
+  const figure = (key: LoanFigure, more: Partial<GridColumn<ScheduleRow>> = {}): GridColumn<ScheduleRow> => ({
     key,
-    title,
+    title: titled(key),
     align: 'right',
     track: 'minmax(76px, 1fr)',
     explains: true,
     cell: ({ index }) => showAmount(loanRow(schedule, index)[key], digits),
     ...more,
   });
-  const movement = (
-    key: LoanFigure,
-    title: string,
-    more: Partial<GridColumn<ScheduleRow>> = {},
-  ): GridColumn<ScheduleRow> =>
-    figure(key, title, { cell: ({ index }) => showMovement(loanRow(schedule, index)[key], digits), ...more });
+  const movement = (key: LoanFigure, more: Partial<GridColumn<ScheduleRow>> = {}): GridColumn<ScheduleRow> =>
+    figure(key, { cell: ({ index }) => showMovement(loanRow(schedule, index)[key], digits), ...more });
   const next = position(schedule, at.on).next?.due;
   const seldom = 'minmax(90px, 0.9fr)';
   // What is repaid of a line between its bills is no extra: one column holds it with what is due at the end.
-  const repaid = movement('principal', 'Repaid', {
+  const repaid = movement('principal', {
     tone: 'principal',
     cell: ({ index }) => {
       const { principal, extra } = loanRow(schedule, index);
@@ -206,14 +207,14 @@ function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] 
   return [
     {
       key: 'n',
-      title: 'No.',
+      title: titled('n'),
       align: 'right',
       track: '38px',
       cell: ({ index }) => String(loanRow(schedule, index).n ?? ''),
     },
     {
       key: 'due',
-      title: 'Due',
+      title: titled('due'),
       align: 'left',
       track: '108px',
       cell: ({ index }) => {
@@ -222,20 +223,20 @@ function columns(schedule: LoanSchedule, at: Moment): GridColumn<ScheduleRow>[] 
       },
     },
     // A line's rows of draws and repayments say what the balance was; the closing is enough.
-    ...(terms.creditLine ? [] : [figure('opening', 'Opening', { track: 'minmax(106px, 1.15fr)' })]),
-    movement('payment', 'Payment'),
-    movement('interest', 'Interest', { tone: 'interest' }),
+    ...(terms.creditLine ? [] : [figure('opening', { track: 'minmax(106px, 1.15fr)' })]),
+    movement('payment'),
+    movement('interest', { tone: 'interest' }),
     ...(terms.creditLine
-      ? [repaid, movement('added', 'Drawn')]
+      ? [repaid, movement('added', { title: titled('drawn') })]
       : [
-          movement('principal', 'Principal', { tone: 'principal' }),
-          ...(anyExtra ? [movement('extra', 'Extra', { track: seldom })] : []),
-          ...(anyAdded ? [movement('added', 'Added', { track: seldom })] : []),
+          movement('principal', { tone: 'principal' }),
+          ...(anyExtra ? [movement('extra', { track: seldom })] : []),
+          ...(anyAdded ? [movement('added', { title: titled('addedInterest'), track: seldom })] : []),
         ]),
-    ...(terms.creditLine ? [movement('fee', 'Unused fee', { track: seldom })] : []),
-    ...(anyOverpaid ? [movement('overpaid', 'Overpaid', { track: seldom })] : []),
-    ...(anyUnpaid ? [movement('unpaid', unpaidTitle(schedule), { track: seldom })] : []),
-    figure('closing', 'Closing', { track: 'minmax(106px, 1.15fr)' }),
+    ...(terms.creditLine ? [movement('fee', { track: seldom })] : []),
+    ...(anyOverpaid ? [movement('overpaid', { track: seldom })] : []),
+    ...(anyUnpaid ? [movement('unpaid', { title: titled('unpaidInterest'), track: seldom })] : []),
+    figure('closing', { track: 'minmax(106px, 1.15fr)' }),
     {
       key: 'status',
       title: 'Status',

@@ -22,12 +22,12 @@ export const bondPreview: PreviewKind = {
     ];
   },
   columns: (made) => [
-    ...rowHead,
-    ...(pays(made) ? [figure('coupon', 'Coupon', 'principal')] : []),
-    figure('expense', 'Expense', 'interest'),
-    figure('amortization', 'Amortized'),
-    figure('unamortized', 'Unamortized'),
-    figure('closing', 'Carrying'),
+    ...rowHead(made),
+    ...(pays(made) ? [figure(made, 'coupon', 'principal')] : []),
+    figure(made, 'expense', 'interest'),
+    figure(made, 'amortization'),
+    figure(made, 'unamortized'),
+    figure(made, 'closing'),
   ],
   parts: ['coupon', 'amortized'],
   legend: (made) => [

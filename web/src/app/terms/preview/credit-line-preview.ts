@@ -17,15 +17,15 @@ export const creditLinePreview: PreviewKind = {
       ...(!left && totals['drawn'] && clears ? [['Clears', showDay(clears)] as const] : []),
     ];
   },
-  columns({ rows, totals }) {
-    const more = seldomColumns(rows, totals);
+  columns(made) {
+    const more = seldomColumns(made);
     return [
-      ...rowHead,
-      ...(more.length === 0 ? [figure('opening', 'Opening')] : []),
-      figure('payment', 'Payment'),
-      figure('interest', 'Interest', 'interest'),
+      ...rowHead(made),
+      ...(more.length === 0 ? [figure(made, 'opening')] : []),
+      figure(made, 'payment'),
+      figure(made, 'interest', 'interest'),
       {
-        ...figure('principal', 'Repaid', 'principal'),
+        ...figure(made, 'principal', 'principal'),
         // What is repaid between bills stands where principal does, as on the instrument's page.
         cell: (row) =>
           Number(row['extra']) === 0
@@ -33,7 +33,7 @@ export const creditLinePreview: PreviewKind = {
             : showDecimal(String(row['extra'])),
       },
       ...more,
-      figure('closing', 'Closing'),
+      figure(made, 'closing'),
     ];
   },
 };

@@ -20,20 +20,20 @@ export const loanPreview: PreviewKind = {
         : [['Clears', clears ? showDay(clears) : 'not cleared'] as const]),
     ];
   },
-  columns({ rows, totals }) {
+  columns(made) {
     const more = [
-      ...(Number(totals['extra']) === 0 ? [] : [figure('extra', 'Extra')]),
-      ...seldomColumns(rows, totals),
+      ...(Number(made.totals['extra']) === 0 ? [] : [figure(made, 'extra')]),
+      ...seldomColumns(made),
     ];
     return [
-      ...rowHead,
+      ...rowHead(made),
       // With more to show, what a row opens with is read off the row before.
-      ...(more.length === 0 ? [figure('opening', 'Opening')] : []),
-      figure('payment', 'Payment'),
-      figure('interest', 'Interest', 'interest'),
-      figure('principal', 'Principal', 'principal'),
+      ...(more.length === 0 ? [figure(made, 'opening')] : []),
+      figure(made, 'payment'),
+      figure(made, 'interest', 'interest'),
+      figure(made, 'principal', 'principal'),
       ...more,
-      figure('closing', 'Closing'),
+      figure(made, 'closing'),
     ];
   },
   parts: ['principal', 'interest'],

@@ -1,15 +1,21 @@
 import { showDay, showDecimal } from '@coffer/contract';
 import type { GridColumn } from '../../figures/grid-model';
-import type { PreviewRow } from './schedule-preview';
+import type { PreviewRow, SchedulePreview } from './schedule-preview';
 
 /** Columns that stand at a balance, zero included. */
 const standing: readonly string[] = ['opening', 'closing', 'unamortized'];
 
-/** A column of amounts. */
-export function figure(key: string, title: string, tone?: 'principal' | 'interest'): GridColumn<PreviewRow> {
+type Made = Pick<SchedulePreview, 'titles'>;
+
+/** A column of amounts, called as the kind calls it. */
+export function figure(
+  { titles }: Made,
+  key: string,
+  tone?: 'principal' | 'interest',
+): GridColumn<PreviewRow> {
   return {
     key,
-    title,
+    title: titles[key] ?? '',
     align: 'right',
     track: 'minmax(64px, 1fr)',
     ...(tone && { tone }),
@@ -24,21 +30,22 @@ export function shownFigure(key: string, value: string | number | null | undefin
 }
 
 /** Number and day of a row. */
-export const rowHead: readonly GridColumn<PreviewRow>[] = [
-  { key: 'n', title: 'No.', align: 'right', track: '36px', cell: (row) => String(row['n'] ?? '') },
-  { key: 'due', title: 'Due', align: 'left', track: '106px', cell: (row) => showDay(String(row['due'])) },
-];
+export function rowHead({ titles }: Made): readonly GridColumn<PreviewRow>[] {
+  const [n = '', due = ''] = [titles['n'], titles['due']];
+  return [
+    { key: 'n', title: n, align: 'right', track: '36px', cell: (row) => String(row['n'] ?? '') },
+    { key: 'due', title: due, align: 'left', track: '106px', cell: (row) => showDay(String(row['due'])) },
+  ];
+}
 
 /** Columns that only some loans and lines have something in. */
-export function seldomColumns(
-  rows: readonly PreviewRow[],
-  totals: Readonly<Record<string, string>>,
-): GridColumn<PreviewRow>[] {
+export function seldomColumns(made: SchedulePreview): GridColumn<PreviewRow>[] {
+  const { rows, totals } = made;
   const { drawn, addedInterest, fee } = totals;
   return [
-    ...(drawn ? [figure('drawn', 'Drawn')] : []),
-    ...(addedInterest ? [figure('addedInterest', 'Added')] : []),
-    ...(rows.some((row) => row['unpaidInterest'] !== undefined) ? [figure('unpaidInterest', 'Unpaid')] : []),
-    ...(fee ? [figure('fee', 'Unused fee')] : []),
+    ...(drawn ? [figure(made, 'drawn')] : []),
+    ...(addedInterest ? [figure(made, 'addedInterest')] : []),
+    ...(rows.some((row) => row['unpaidInterest'] !== undefined) ? [figure(made, 'unpaidInterest')] : []),
+    ...(fee ? [figure(made, 'fee')] : []),
   ];
 }

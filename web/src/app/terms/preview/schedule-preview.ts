@@ -17,6 +17,8 @@ type Own<Json extends PublishedSchedule> = Partial<Omit<Json, keyof PublishedSch
 /** A schedule worked out from typed terms, in its published form. */
 export interface SchedulePreview extends PublishedSchedule, Own<LoanScheduleJson>, Own<BondScheduleJson> {
   readonly kind: Instrument['kind'];
+  /** What its columns are called, by their keys; not part of the published form. */
+  readonly titles: Readonly<Record<string, string>>;
   /** Payments in which something is paid; not part of the published form. */
   readonly paymentsMade?: number;
 }

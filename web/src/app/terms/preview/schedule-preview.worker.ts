@@ -1,5 +1,5 @@
 import { stretchSpans } from '../timeline/stretch-spans';
-import { entriesJson, readInstrument, recordsPayments, scheduleJson } from '@coffer/contract';
+import { columnTitles, entriesJson, readInstrument, recordsPayments, scheduleJson } from '@coffer/contract';
 import {
   formatAmount,
   issueEntry,
@@ -45,6 +45,7 @@ function answer({ number, document }: PreviewQuestion): PreviewAnswer {
       schedule: {
         ...scheduleJson(schedule),
         kind: schedule.kind,
+        titles: columnTitles(schedule),
         ...(recordsPayments(schedule) && { paymentsMade: paymentsMade(schedule) }),
       },
       issue: issueLines(schedule),
