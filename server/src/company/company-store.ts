@@ -12,18 +12,10 @@ export interface Company {
   readonly booksFrom: string;
 }
 
-interface CompanyRow {
-  id: number;
-  name: string;
-  currency: string;
-  digits: number;
-  fiscal_year_end_month: number;
-  books_from: string;
-}
-
 /** A company by its id. */
 export async function companyOf(database: Knex, companyId: number): Promise<Company> {
-  const row = await database('company').where({ id: companyId }).first<CompanyRow>();
+  const row = await database('company').where({ id: companyId }).first();
+  if (!row) throw new Error(`There is no company ${companyId}.`);
   return {
     id: row.id,
     name: row.name,
@@ -59,9 +51,7 @@ export type Accounts = ReadonlyMap<AccountRole, { readonly code: string; readonl
 
 /** The company's accounts by role. */
 export async function accountsOf(database: Knex, companyId: number): Promise<Accounts> {
-  const rows = await database('account')
-    .where({ company_id: companyId })
-    .select<{ role: AccountRole; code: string; name: string }[]>('role', 'code', 'name');
+  const rows = await database('account').where({ company_id: companyId }).select('role', 'code', 'name');
   return new Map(rows.map(({ role, code, name }) => [role, { code, name }]));
 }
 

@@ -33,16 +33,11 @@ const demoPayments = v.array(
   v.strictObject({ instrument: shortText, due: dayText, on: dayText, amount: amountText }),
 );
 
-const companyId = 1;
-
 function readJson(folder: string, name: string): unknown {
   return JSON.parse(readFileSync(join(folder, name), 'utf8'));
 }
 
-/**
- * Loads a demo company into a database that holds none, all or nothing: its instruments from their documents,
- * its closed months by closing them one after another, then the payments recorded since.
- */
+/** Loads a demo company into a database that holds none, all or nothing. */
 export async function loadDemo(
   database: Knex,
   figures: FigureThreads,
@@ -51,46 +46,46 @@ export async function loadDemo(
 ): Promise<void> {
   await database.transaction(async (on) => {
     await on.raw(`select pg_advisory_xact_lock(hashtext('demo'))`);
-    if (await on('company').first<object | undefined>()) return;
-    const company = v.parse(demoCompany, readJson(folder, 'company.json'));
-    const closer = await insertCompany(on, company);
-    const by = { companyId, id: closer };
-    const ids = new Map<string, string>();
-    for (const file of readdirSync(join(folder, 'instruments')).sort()) {
-      const document = readJson(join(folder, 'instruments'), file);
-      const { id } = await createInstrument(
-        on,
-        figures,
-        by,
-        { document, confirm: [] },
-        'Taken on when the books began',
-      );
-      ids.set((document as { name: string }).name, id);
-    }
-    let end = monthEnd(parseDay(company.booksFrom) as CalendarDay);
-    await on('period').insert({ company_id: companyId, ends_on: formatDay(end), state: 'open' });
-    while (formatDay(end) <= company.closedThrough) {
-      const { opens } = await lockPeriod(on, figures, by, formatDay(end));
-      end = parseDay(opens) as CalendarDay;
-    }
-    const payments = v.parse(demoPayments, readJson(folder, 'payments.json'));
-    await recordPayments(
-      on,
-      figures,
-      by,
-      payments.map(({ instrument, ...paid }) => ({
-        instrumentId: ids.get(instrument) ?? '',
-        version: 1,
-        ...paid,
-      })),
-      [],
-    );
-    logger.info({ company: company.name, instruments: ids.size }, 'demo company loaded');
+    if (await on('company').first()) return;
+    const name = await loadCompany(on, figures, folder, 1);
+    logger.info({ company: name }, 'demo company loaded');
   });
 }
 
+/**
+ * Loads a company from its folder: its instruments from their documents, its closed months by closing them one after
+ * another, then the payments recorded since. Gives its name.
+ */
+export async function loadCompany(
+  on: Knex,
+  figures: FigureThreads,
+  folder: string,
+  companyId: number,
+): Promise<string> {
+  const company = v.parse(demoCompany, readJson(folder, 'company.json'));
+  const by = { companyId, id: await insertCompany(on, companyId, company) };
+  const ids = new Map<string, string>();
+  for (const file of readdirSync(join(folder, 'instruments')).sort()) {
+    const document = readJson(join(folder, 'instruments'), file);
+    const reason = 'Taken on when the books began';
+    const { id } = await createInstrument(on, figures, by, { document, confirm: [] }, reason);
+    ids.set((document as { name: string }).name, id);
+  }
+  let end = monthEnd(parseDay(company.booksFrom) as CalendarDay);
+  await on('period').insert({ company_id: companyId, ends_on: formatDay(end), state: 'open' });
+  while (formatDay(end) <= company.closedThrough) {
+    const { opens } = await lockPeriod(on, figures, by, formatDay(end));
+    end = parseDay(opens) as CalendarDay;
+  }
+  const payments = v
+    .parse(demoPayments, readJson(folder, 'payments.json'))
+    .map(({ instrument, ...paid }) => ({ instrumentId: ids.get(instrument) ?? '', version: 1, ...paid }));
+  await recordPayments(on, figures, by, payments, []);
+  return company.name;
+}
+
 /** Stores the company, its people and its accounts; the id of the person who closes its months. */
-async function insertCompany(database: Knex, company: DemoCompany): Promise<number> {
+async function insertCompany(database: Knex, companyId: number, company: DemoCompany): Promise<number> {
   await database('company').insert({
     id: companyId,
     name: company.name,
@@ -109,7 +104,7 @@ async function insertCompany(database: Knex, company: DemoCompany): Promise<numb
         role: person.role,
         password_hash: await hashPassword(person.password),
       })
-      .returning<{ id: number }[]>('id');
+      .returning('id');
     if (person.role === 'preparer') closer = row?.id ?? 0;
   }
   await database('account').insert(

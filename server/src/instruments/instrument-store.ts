@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import type { InstrumentDocument } from '@coffer/contract';
 import { inChunks } from '../database/in-chunks.ts';
+import type { InstrumentRow } from '../database/tables.ts';
 import { Refusal } from '../http/refusal.ts';
 import type { StoredVersion } from './known-instruments.ts';
 
@@ -71,7 +72,7 @@ export async function reportedVersion(
 ): Promise<StoredVersion | undefined> {
   const row = await database('reported_position')
     .where({ instrument_id: id, period_end: periodEnd })
-    .first<{ instrument_version: number } | undefined>('instrument_version');
+    .first('instrument_version');
   return row && versionOf(database, id, row.instrument_version);
 }
 
@@ -122,7 +123,7 @@ export async function insertNextVersions(
     .whereIn('id', [...ids])
     .orderBy('id')
     .forUpdate()
-    .select<StoredInstrument[]>('id', 'name', 'version', 'withdrawn_at');
+    .select('id', 'name', 'version', 'withdrawn_at');
   const known = new Map(rows.map((row) => [row.id, row]));
   for (const { id, from, document } of changes) {
     const row = known.get(id);
@@ -143,12 +144,7 @@ export async function insertNextVersions(
     .update({ version: database.raw('version + 1') });
 }
 
-interface StoredInstrument {
-  readonly id: string;
-  readonly name: string;
-  readonly version: number;
-  readonly withdrawn_at: Date | null;
-}
+type StoredInstrument = Pick<InstrumentRow, 'id' | 'name' | 'version' | 'withdrawn_at'>;
 
 function refuseWithdrawn({ name, withdrawn_at: at }: StoredInstrument): void {
   if (at === null) return;
@@ -166,7 +162,7 @@ export async function withdrawInstrument(
   const row = await database('instrument')
     .where({ company_id: by.companyId, id })
     .forUpdate()
-    .first<StoredInstrument | undefined>('id', 'name', 'version', 'withdrawn_at');
+    .first('id', 'name', 'version', 'withdrawn_at');
   if (!row) throw noSuchInstrument();
   refuseWithdrawn(row);
   if (row.version !== version) throw changedMeanwhile(row, version);
@@ -208,7 +204,7 @@ async function refuseTakenName(
     .where({ company_id: companyId })
     .whereNull('withdrawn_at')
     .whereRaw('lower(name) = lower(?)', name)
-    .first<{ id: string } | undefined>('id');
+    .first('id');
   if (taken && taken.id !== except) {
     throw new Refusal(409, 'name-taken', `There is already an instrument named ${name}.`, [
       { key: 'name', message: 'Another instrument has this name; choose one that tells them apart.' },

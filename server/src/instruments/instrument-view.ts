@@ -2,7 +2,7 @@ import type { Knex } from 'knex';
 import type { InstrumentView } from '@coffer/contract';
 import { newestVersion, versionOf } from './instrument-store.ts';
 import { documentOf } from './known-instruments.ts';
-import { figuresOfRow, type ReportedRow } from './reported-positions.ts';
+import { figuresOfRow } from './reported-positions.ts';
 
 /** An instrument with its versions and what closed periods reported of it; of the newest version or another. */
 export async function instrumentView(
@@ -27,7 +27,7 @@ export async function instrumentView(
   const reported = await database('reported_position')
     .where({ company_id: companyId, instrument_id: id })
     .orderBy('period_end')
-    .select<ReportedRow[]>();
+    .select();
   const withdrawn = await database('instrument')
     .leftJoin('person', 'person.id', 'instrument.withdrawn_by')
     .where('instrument.id', id)

@@ -1,31 +1,19 @@
 import type { Knex } from 'knex';
 import { debtFigureKeys, type CloseRow, type DebtFigure, type FiguresView } from '@coffer/contract';
 import { inChunks } from '../database/in-chunks.ts';
+import { columnOf, type ColumnOf, type ReportedRow } from '../database/tables.ts';
 import { documentAsText } from './instrument-store.ts';
 import type { StoredVersion } from './known-instruments.ts';
-
-type ColumnOf<Key extends string> = Key extends `${infer First}${infer Rest}`
-  ? `${First extends Lowercase<First> ? First : `_${Lowercase<First>}`}${ColumnOf<Rest>}`
-  : '';
-
-/** Where the table keeps a figure of a position. */
-function columnOf<Key extends DebtFigure>(key: Key): ColumnOf<Key> {
-  return key.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`) as ColumnOf<Key>;
-}
-
-/** A row of `reported_position`. */
-export type ReportedRow = Readonly<Record<ColumnOf<DebtFigure>, number>> & {
-  readonly period_end: string;
-  readonly instrument_id: string;
-  readonly instrument_version: number;
-  readonly expense: number;
-  readonly amortized: number;
-  readonly current_change: number;
-};
 
 /** Figures, each made by its name. */
 function figuresBy(of: (key: DebtFigure) => number): FiguresView {
   return Object.fromEntries(debtFigureKeys.map((key) => [key, of(key)])) as FiguresView;
+}
+
+/** Figures as the table keeps them. */
+function columnsOf(figures: FiguresView): Record<ColumnOf<DebtFigure>, number> {
+  const columns = debtFigureKeys.map((key) => [columnOf(key), figures[key]]);
+  return Object.fromEntries(columns) as Record<ColumnOf<DebtFigure>, number>;
 }
 
 /** The figures of what is not there. */
@@ -88,7 +76,7 @@ export async function keepReported(
     period_end: periodEnd,
     instrument_id: id,
     instrument_version: version,
-    ...Object.fromEntries(debtFigureKeys.map((key) => [columnOf(key), figures[key]])),
+    ...columnsOf(figures),
     expense,
     amortized,
     current_change: currentChange,

@@ -6,5 +6,5 @@ export function entryLines(database: Knex, companyId: number): Knex.QueryBuilder
     .join('entry_line', (on) => {
       on.on('entry_line.company_id', 'entry.company_id').andOn('entry_line.number', 'entry.number');
     })
-    .where({ 'entry.company_id': companyId });
+    .where('entry.company_id', companyId);
 }

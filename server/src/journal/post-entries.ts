@@ -22,7 +22,7 @@ export async function postEntries(
   const [company] = await database('company')
     .where({ id: by.companyId })
     .increment('last_entry_number', entries.length)
-    .returning<{ last_entry_number: number }[]>('last_entry_number');
+    .returning('last_entry_number');
   const first = (company?.last_entry_number ?? 0) - entries.length + 1;
   for (let from = 0; from < entries.length; from += atATime) {
     await insertBatch(database, by, periodEnd, entries.slice(from, from + atATime), first + from);

@@ -21,11 +21,16 @@ export async function booksOfInstruments(
     );
   const openings = await database('entry')
     .where({ company_id: companyId, kind: 'opening', ...ofOne })
-    .select<{ instrument_id: string; for_period: string }[]>('instrument_id', 'for_period');
+    .select('instrument_id', 'for_period');
   const reported = await database('reported_position')
     .where({ company_id: companyId, ...ofOne })
-    .distinct<{ instrument_id: string }[]>('instrument_id');
-  const openedAt = new Map(openings.map((row) => [row.instrument_id, parseDay(row.for_period)]));
+    .distinct('instrument_id');
+  const openedAt = new Map(
+    openings.map((row) => [
+      row.instrument_id,
+      row.for_period === null ? undefined : parseDay(row.for_period),
+    ]),
+  );
   const known = new Set(reported.map((row) => row.instrument_id));
   const found = new Map<string, { closed: Map<AccountRole, number>; open: Map<AccountRole, number> }>();
   for (const id of known) found.set(id, { closed: new Map(), open: new Map() });

@@ -8,7 +8,8 @@ import { lineView } from '../journal/entry-view.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { closeChecks } from './close-checks.ts';
 import { monthWork } from './month-work.ts';
-import { periodEnding, type PeriodRow } from './period-store.ts';
+import type { PeriodRow } from '../database/tables.ts';
+import { periodEnding } from './period-store.ts';
 
 /** What closing a month makes: worked out while it is open, as it was kept once it is closed. */
 export async function closeView(

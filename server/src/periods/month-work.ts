@@ -8,7 +8,8 @@ import { noFigures } from '../instruments/reported-positions.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { booksOfInstruments, monthByMonth } from './books-of-instruments.ts';
 import { isHeld, type MonthAsked, type MonthOfInstrument, type MonthPart } from './month-of-instrument.ts';
-import { accrualChoicesOf, type PeriodRow } from './period-store.ts';
+import type { PeriodRow } from '../database/tables.ts';
+import { accrualChoicesOf } from './period-store.ts';
 
 /** What closing a month makes of all instruments, in order of name, and those that cannot be worked out. */
 export interface MonthWork {

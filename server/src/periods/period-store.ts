@@ -1,19 +1,8 @@
 import type { Knex } from 'knex';
 import { addMonths, formatDay, monthEnd, parseDay, type AccrualChoice, type CalendarDay } from '@coffer/core';
 import { companyOf } from '../company/company-store.ts';
+import type { PeriodRow } from '../database/tables.ts';
 import { Refusal } from '../http/refusal.ts';
-
-/** A row of the table `period`. */
-export interface PeriodRow {
-  readonly ends_on: string;
-  readonly state: 'open' | 'closed';
-  readonly closed_at: Date | null;
-  readonly closed_by: number | null;
-  readonly accruals: AccrualChoice;
-  /** Once it is closed: instruments settled before it, and reversals that the next month opened with. */
-  readonly settled: number | null;
-  readonly reversals: number | null;
-}
 
 /** The first day of the month that a day ends. */
 export function monthStart(endsOn: string): CalendarDay {
@@ -22,7 +11,7 @@ export function monthStart(endsOn: string): CalendarDay {
 
 /** The open period of a company. */
 export function openPeriod(database: Knex, companyId: number): Promise<PeriodRow | undefined> {
-  return database('period').where({ company_id: companyId, state: 'open' }).first<PeriodRow | undefined>();
+  return database('period').where({ company_id: companyId, state: 'open' }).first();
 }
 
 /** The first and the last day of a company's closed months; the last is before the first where there are none. */
@@ -50,15 +39,13 @@ export async function accrualChoicesOf(
 ): Promise<AccrualChoices> {
   const before = await database('period')
     .where({ company_id: companyId, ends_on: formatDay(monthStart(endsOn) - 1) })
-    .first<PeriodRow | undefined>();
+    .first();
   return { before: before?.accruals ?? 'reversed', now: accruals };
 }
 
 /** A period by its last day. Throws {@link Refusal} 404, saying what the last day would be or when it opens. */
 export async function periodEnding(database: Knex, companyId: number, endsOn: string): Promise<PeriodRow> {
-  const found = await database('period')
-    .where({ company_id: companyId, ends_on: endsOn })
-    .first<PeriodRow | undefined>();
+  const found = await database('period').where({ company_id: companyId, ends_on: endsOn }).first();
   if (found) return found;
   const day = parseDay(endsOn) as CalendarDay;
   const open = await openPeriod(database, companyId);

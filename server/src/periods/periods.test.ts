@@ -32,7 +32,7 @@ interface Line {
 /** Balances of the ledger by account role up to a day. */
 async function ledger(to: string): Promise<Map<string, number>> {
   const { rows } = await server.database.raw(
-    `select role, sum(debit - credit)::bigint as balance from entry join entry_line using (company_id, number) where date <= ? group by role`,
+    `select role, sum(debit - credit)::bigint as balance from entry join entry_line using (company_id, number) where company_id = 1 and date <= ? group by role`,
     [to],
   );
   return new Map(rows.map((row: { role: string; balance: number }) => [row.role, Number(row.balance)]));
@@ -85,7 +85,11 @@ describe('closing a month', () => {
     expect(next.entries.map((entry: { kind: string }) => entry.kind)).toEqual(
       new Array(shown.reversalCount).fill('reversal'),
     );
-    const numbers = (await server.database('entry').orderBy('number').pluck('number')) as number[];
+    const numbers = (await server
+      .database('entry')
+      .where({ company_id: 1 })
+      .orderBy('number')
+      .pluck('number')) as number[];
     expect(numbers).toEqual(numbers.map((_, at) => at + 1));
     const after = await preparer.call('GET', `/api/register?on=${open}`);
     expect(after.body).toMatchObject({ reported: true, rows: register.rows });
@@ -231,58 +235,8 @@ describe('a late change', () => {
   });
 });
 
-describe('a closed month, in the database itself', () => {
-  const closed = '2026-09-30';
-  const refuses = async (sql: string, why: RegExp): Promise<void> => {
-    await expect(
-      server.database.transaction((on) => on.raw(sql)),
-      sql,
-    ).rejects.toThrow(why);
-  };
-
-  it('refuses change of any kind', async () => {
-    await refuses(`update entry_line set debit = debit + 1 where debit > 0`, /never changed/);
-    await refuses(`delete from entry`, /never changed/);
-    await refuses(`truncate entry_line`, /never changed/);
-    await refuses(`update reported_position set carrying = 0`, /never changed/);
-    await refuses(
-      `update period set state = 'open', closed_at = null where ends_on = '${closed}'`,
-      /kept as it is/,
-    );
-    await refuses(`delete from period where ends_on = '${closed}'`, /kept as it is/);
-    await refuses(
-      `insert into entry select company_id, (select max(number) + 1 from entry), '${closed}', '${closed}', kind, memo, instrument_id, instrument_version, row_number, posted_by, posted_at from entry limit 1`,
-      /is closed/,
-    );
-    await refuses(
-      `insert into entry_line select company_id, number, 99, role, debit, credit from entry_line order by number limit 1`,
-      /is closed/,
-    );
-    const { body: late } = await preparer.call('POST', '/api/instruments', {
-      document: loanDocument('Late loan'),
-    });
-    await refuses(
-      `insert into reported_position select id, '${closed}', '${late.id}', 1, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0 from company`,
-      /is closed/,
-    );
-    await refuses(`delete from audit_event`, /never changed/);
-  });
-
-  it('takes no entry that does not balance, leaves a gap, or lies outside its month', async () => {
-    const head = (number: string, date: string): string =>
-      `insert into entry (company_id, number, period_end, date, kind, memo, instrument_id, instrument_version)
-       select 1, ${number}, '${open}', '${date}', 'accrual', 'x', id, 1 from instrument limit 1`;
-    const next = '(select max(number) + 1 from entry)';
-    await refuses(head(next, '2026-10-15'), /does not balance: 0 lines/);
-    await refuses(
-      `${head(next, '2026-10-15')}; insert into entry_line select 1, max(number), 1, 'cash', 5, 0 from entry union all select 1, max(number), 2, 'fees', 0, 4 from entry`,
-      /does not balance: 2 lines, off by 1/,
-    );
-    await refuses(head('(select max(number) + 2 from entry)', '2026-10-15'), /leave a gap/);
-    await refuses(head(next, '2026-11-01'), /violates check/);
-  });
-
-  it('keeps an audit trail whose chain tells of any loss', async () => {
+describe('the audit trail', () => {
+  it('is a chain that tells of any loss', async () => {
     const { rows } = await server.database.raw(`
       select bool_and(hash = sha256(previous_hash || convert_to(concat_ws(E'\\x1f', id, company_id, extract(epoch from at), person_id, action, subject, detail), 'UTF8')))
          and bool_and(previous_hash = coalesce(before, ''::bytea)) as whole

@@ -1,6 +1,4 @@
-import { randomUUID } from 'node:crypto';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { insertInstrument } from '../instruments/instrument-store.ts';
 import { asked, loan, moved, payments, PlayedBooks } from '../testing/played-books.ts';
 import type { Answer } from '../testing/test-server.ts';
 
@@ -101,47 +99,5 @@ describe('what was done by mistake is put right', () => {
       'month-not-ended',
     ]);
     expect((await books.preparer.insist('POST', '/api/periods/2027-01-31/lock', {})).status).toBe(200);
-  });
-
-  it('nothing of another company is withdrawn, taken back, changed or read, and none of its entries', async () => {
-    const id = randomUUID();
-    await books.server.database('company').insert({
-      id: 2,
-      name: 'Another company',
-      currency: 'EUR',
-      digits: 2,
-      fiscal_year_end_month: 12,
-      books_from: '2026-01-01',
-    });
-    await books.server.database.transaction((on) =>
-      insertInstrument(on, { companyId: 2, id: null }, id, loan() as never, 'Theirs'),
-    );
-    const payment = { instrumentId: id, version: 1, due: '2026-02-10' };
-    const paid = { ...payment, on: '2026-02-10', amount: '1.00' };
-    const tried: [string, string, object?][] = [
-      ['POST', `/api/instruments/${id}/withdrawal`, { version: 1, reason: 'Not mine' }],
-      ['POST', '/api/payments/taken-back', { payments: [payment], reason: 'Not mine' }],
-      ['POST', '/api/payments', { payments: [paid] }],
-      ['PUT', `/api/instruments/${id}`, { version: 1, document: loan(), reason: 'Not mine' }],
-      ['GET', `/api/instruments/${id}`],
-      ['GET', `/api/instruments/${id}/working-paper.pdf?on=2026-01-31`],
-      ['GET', `/api/periods/2026-01-31/close/${id}`],
-    ];
-    for (const [method, path, body] of tried) {
-      expect([path, (await books.preparer.call(method, path, body)).status]).toEqual([path, 404]);
-    }
-    const { body: register } = await books.preparer.call('GET', '/api/register?on=2026-01-31');
-    expect(register.rows).toEqual([]);
-  });
-
-  it('the database keeps a withdrawn instrument, and its reason, whatever the application does', async () => {
-    const id = await books.takeOn(loan());
-    const { database } = books.server;
-    const nameless = database('instrument').where({ id }).update({ withdrawn_at: database.fn.now() });
-    await expect(nameless).rejects.toMatchObject({ code: '23514' });
-    const sent = { version: 1, reason: 'Twice' };
-    await books.preparer.call('POST', `/api/instruments/${id}/withdrawal`, sent);
-    const back = database('instrument').where({ id }).update({ withdrawn_at: null, withdrawn_because: null });
-    await expect(back).rejects.toMatchObject({ code: 'CF002' });
   });
 });

@@ -65,9 +65,7 @@ async function registerOn(
 
 /** Instruments that were settled before a closed period, and of which it reported nothing. */
 async function settledBefore(database: Knex, companyId: number, on: string): Promise<number> {
-  const period = await database('period')
-    .where({ company_id: companyId, ends_on: on })
-    .first<{ settled: number | null } | undefined>('settled');
+  const period = await database('period').where({ company_id: companyId, ends_on: on }).first('settled');
   return period?.settled ?? 0;
 }
 
@@ -79,7 +77,7 @@ async function reportedOn(
 ): Promise<ReportedInstrument[] | undefined> {
   const closed = await database('period')
     .where({ company_id: companyId, ends_on: on, state: 'closed' })
-    .first<object | undefined>();
+    .first();
   if (!closed) return undefined;
   const reported = await reportedPositions(database, companyId, on);
   return reported.map(({ version, row }) => ({ version, figures: row.figures }));

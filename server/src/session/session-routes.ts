@@ -6,7 +6,7 @@ import { handOutToken } from '../http/anti-forgery.ts';
 import { Refusal } from '../http/refusal.ts';
 import { serve, type Person } from '../http/route.ts';
 import { passwordFits } from './passwords.ts';
-import { endSession, personOf, renewSession, type PersonRow } from './sessions.ts';
+import { endSession, personOf, renewSession } from './sessions.ts';
 
 const mostFailures = 10;
 const waitMinutes = 15;
@@ -58,7 +58,7 @@ async function checkLogIn(database: Knex, logIn: string, password: string): Prom
       `Logging in as ${logIn} has failed ${mostFailures} times. Wait ${waitMinutes} minutes and try again, or ask an administrator.`,
     );
   }
-  const row = await database('person').whereRaw('lower(log_in) = ?', logIn).first<PersonRow | undefined>();
+  const row = await database('person').whereRaw('lower(log_in) = ?', logIn).first();
   if (!(await passwordFits(row?.password_hash, password)) || !row) {
     await database('log_in_failure').insert({ log_in: logIn });
     const left = mostFailures - failures - 1;

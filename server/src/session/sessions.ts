@@ -4,7 +4,7 @@ import session from 'express-session';
 import type { Knex } from 'knex';
 import pg from 'pg';
 import type { Logger } from 'pino';
-import type { Role } from '@coffer/contract';
+import type { PersonRow } from '../database/tables.ts';
 import type { Person } from '../http/route.ts';
 
 declare module 'express-session' {
@@ -55,21 +55,11 @@ export function whoCalls(database: Knex): RequestHandler {
   return async (request, _response, next) => {
     const { personId } = request.session;
     if (personId !== undefined) {
-      const row = await database('person').where({ id: personId }).first<PersonRow | undefined>();
+      const row = await database('person').where({ id: personId }).first();
       if (row) request.person = personOf(row);
     }
     next();
   };
-}
-
-/** A row of the table `person`. */
-export interface PersonRow {
-  readonly id: number;
-  readonly company_id: number;
-  readonly log_in: string;
-  readonly name: string;
-  readonly role: Role;
-  readonly password_hash: string;
 }
 
 /** A person from their row. */

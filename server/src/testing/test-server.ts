@@ -10,7 +10,7 @@ import { pino } from 'pino';
 import { clockAt } from '../clock.ts';
 import { connect } from '../database/connect.ts';
 import { migrate } from '../database/migrate.ts';
-import { loadDemo } from '../demo/load-demo.ts';
+import { loadCompany, loadDemo } from '../demo/load-demo.ts';
 import { application } from '../http/app.ts';
 import { verifyBooks } from '../verify/verify-books.ts';
 import { FigureThreads } from '../workers/figure-threads.ts';
@@ -27,6 +27,7 @@ export interface Answer {
 /** Someone who calls the server with a session of their own. */
 export class Caller {
   private readonly cookies = new Map<string, string>();
+  private ofSecond = false;
 
   constructor(private readonly address: string) {}
 
@@ -53,6 +54,10 @@ export class Caller {
       this.cookies.set(name, value);
     }
     const text = await response.text();
+    // Whatever is asked, by whoever is not of it: nothing of the other company is ever answered.
+    if (!this.ofSecond && text.includes(ofTheSecond)) {
+      throw new Error(`${method} ${path} answers with what belongs to another company.`);
+    }
     const json = response.headers.get('content-type')?.includes('json') ?? false;
     return {
       status: response.status,
@@ -90,6 +95,7 @@ export class Caller {
   }
 
   async logIn(logIn: string, password: string): Promise<Answer> {
+    this.ofSecond = logIn === 'orrin';
     await this.call('GET', '/api/session');
     return this.call('POST', '/api/session', { logIn, password });
   }
@@ -101,9 +107,15 @@ export const passwords = {
   bram: 'clear-lens-0730',
   sunniva: 'kiln-door-2210',
   tobiah: 'pale-cullet-318',
+  /** Of the second company. */
+  orrin: 'slow-wheel-3311',
 } as const;
 
 const demoFolder = fileURLToPath(new URL('../../../demo', import.meta.url));
+
+/** Another company that keeps its books beside the demo company; all it has says so. */
+const secondFolder = fileURLToPath(new URL('second-company', import.meta.url));
+const ofTheSecond = 'Orrin';
 
 /** A folder of the demo company as it begins its books, with no instrument and no month closed. */
 function emptyBooks(booksFrom: string): string {
@@ -145,6 +157,7 @@ export class TestServer {
     const workersFolder = fileURLToPath(new URL('../../../dist', import.meta.url));
     const figures = new FigureThreads(workersFolder, logger);
     await loadDemo(database, figures, folder, logger);
+    await database.transaction((on) => loadCompany(on, figures, secondFolder, 2));
     const { app, end } = application({
       database,
       databaseUrl: url,

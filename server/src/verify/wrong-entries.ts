@@ -7,14 +7,14 @@ export async function wrongEntries(database: Knex, { id }: Company): Promise<str
     .leftJoin('entry_line', (on) => {
       on.on('entry_line.company_id', 'entry.company_id').andOn('entry_line.number', 'entry.number');
     })
-    .where({ 'entry.company_id': id })
+    .where('entry.company_id', id)
     .groupBy('entry.number')
     .havingRaw('coalesce(sum(debit), 0) <> coalesce(sum(credit), 0) or count(role) < 2')
     .orderBy('entry.number')
     .pluck<number[]>('entry.number');
   const [numbers] = await database('company')
     .leftJoin('entry', 'entry.company_id', 'company.id')
-    .where({ 'company.id': id })
+    .where('company.id', id)
     .groupBy('company.id')
     .select<{ last: number; highest: number; many: number }[]>(
       'last_entry_number as last',

@@ -1,0 +1,148 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { TestServer } from '../testing/test-server.ts';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await TestServer.start();
+});
+afterAll(() => server.stop());
+
+/** In the demo company September is closed and October open; its first instrument stands for any. */
+const closed = '2026-09-30';
+const open = '2026-10-31';
+const one = `(select id from instrument where company_id = 1 order by id limit 1)`;
+const next = '(select last_entry_number + 1 from company where id = 1)';
+const entry = (number: string, end = open, date = end, forPeriod = 'null'): string =>
+  `insert into entry (company_id, number, period_end, date, kind, memo, instrument_id, instrument_version, for_period)
+   select 1, ${number}, '${end}', '${date}', 'accrual', 'x', ${one}, 1, ${forPeriod}::date`;
+const lines = (...amounts: [debit: number, credit: number, line?: number][]): string =>
+  `insert into entry_line (company_id, number, line, role, debit, credit) values ${amounts
+    .map(([debit, credit, line], at) => `(1, ${next}, ${line ?? at + 1}, 'cash', ${debit}, ${credit})`)
+    .join(', ')}`;
+const reported = (end: string, more: Record<string, number>, of = one): string => {
+  const figures = { outstanding: 10, carrying: 10, current: 4, non_current: 6, ...more };
+  const zeros = ['accrued_interest', 'unpaid_interest', 'unamortized_discount', 'unamortized_premium']
+    .concat(['unamortized_issue_costs', 'expense', 'amortized', 'current_change'])
+    .filter((name) => !(name in figures));
+  return `insert into reported_position
+    (company_id, period_end, instrument_id, instrument_version, ${[...Object.keys(figures), ...zeros].join(', ')})
+    values (1, '${end}', ${of}, 1, ${[...Object.values(figures), ...zeros.map(() => 0)].join(', ')})`;
+};
+/** An instrument of which January reported nothing. */
+const takenOnLater = `(select id from instrument where company_id = 1 and id not in (
+  select instrument_id from reported_position where period_end = '2026-01-31') limit 1)`;
+const never = 'CF002';
+
+/** What the database refuses by each of its triggers, and how: a statement for each, whatever the application does. */
+const triggers: Record<string, [sql: string, code: string]> = {
+  audit_event_append_only: [`delete from audit_event`, never],
+  audit_event_no_truncate: [`truncate audit_event`, never],
+  entry_append_only: [`update entry set memo = 'other'`, never],
+  entry_must_balance: [entry(next), 'CF004'],
+  entry_no_truncate: [`truncate entry cascade`, never],
+  entry_numbers_without_gaps: [entry(`${next} + 1`), 'CF005'],
+  entry_period_open: [entry(next, closed), 'CF001'],
+  entry_line_append_only: [`update entry_line set debit = debit + 1 where debit > 0`, never],
+  entry_line_no_truncate: [`truncate entry_line`, never],
+  entry_line_period_open: [
+    `insert into entry_line select company_id, number, 99, role, debit, credit from entry_line
+     where (company_id, number) = (1, 1) limit 1`,
+    'CF001',
+  ],
+  entry_lines_must_balance: [`${entry(next)}; ${lines([5, 0], [0, 4])}`, 'CF004'],
+  instrument_stays_withdrawn: [
+    `update instrument set withdrawn_at = now(), withdrawn_because = 'x' where id = ${one};
+     update instrument set withdrawn_at = null, withdrawn_because = null where id = ${one}`,
+    never,
+  ],
+  instrument_version_append_only: [`update instrument_version set reason = 'other'`, never],
+  instrument_version_follows: [`update instrument set version = version + 2 where id = ${one}`, 'CF003'],
+  instrument_version_no_truncate: [`truncate instrument_version cascade`, never],
+  period_keeps_closed: [
+    `update period set state = 'open', closed_at = null where company_id = 1 and ends_on = '${closed}'`,
+    'CF001',
+  ],
+  reported_position_append_only: [`update reported_position set expense = 0`, never],
+  reported_position_no_truncate: [`truncate reported_position`, never],
+  reported_position_period_open: [reported('2026-01-31', {}, takenOnLater), 'CF001'],
+};
+
+const company = (more: Record<string, string | number>): string => {
+  const of = { id: 9, name: `'x'`, currency: `'EUR'`, digits: 2, fiscal_year_end_month: 12, ...more };
+  const row = { books_from: `'2026-01-01'`, ...of };
+  return `insert into company (${Object.keys(row).join(', ')}) values (${Object.values(row).join(', ')})`;
+};
+const version = (number: number, reason: string): string =>
+  `insert into instrument_version (instrument_id, version, document, reason) values (${one}, ${number}, '{}', '${reason}')`;
+const period = (end: string, state: string, more = 'null', accruals = 'reversed'): string =>
+  `insert into period (company_id, ends_on, state, closed_at, accruals) values (1, '${end}', '${state}', ${more}, '${accruals}')`;
+const account = (code: string, name: string): string =>
+  `insert into account values (1, 'x', '${code}', '${name}')`;
+const withEntry = (statement: string): string => `${entry(next)}; ${statement}`;
+
+/** What it refuses by each check of its tables. */
+const checks: Record<string, string> = {
+  account_code_check: account('', 'x'),
+  account_name_check: account('x', ''),
+  company_books_from_check: company({ books_from: `'2026-01-02'` }),
+  company_digits_check: company({ digits: 5 }),
+  company_fiscal_year_end_month_check: company({ fiscal_year_end_month: 13 }),
+  entry_check: entry(next, open, '2026-11-01'),
+  entry_number_check: entry('0'),
+  for_an_earlier_period: entry(next, open, open, `'${open}'`),
+  entry_line_check: withEntry(lines([5, 5], [0, 0])),
+  entry_line_credit_check: withEntry(lines([0, -5], [-5, 0])),
+  entry_line_debit_check: withEntry(lines([-5, 0], [0, 5])),
+  entry_line_line_check: withEntry(lines([5, 0, 0], [0, 5])),
+  instrument_version_check: `insert into instrument (company_id, name, version) values (1, 'x', 0)`,
+  instrument_withdrawn_because_check: `update instrument set withdrawn_at = now(), withdrawn_because = '' where id = ${one}`,
+  withdrawn_with_its_reason: `update instrument set withdrawn_at = now() where id = ${one}`,
+  instrument_version_reason_check: version(2, ''),
+  instrument_version_version_check: version(0, 'x'),
+  minor_units_check: withEntry(lines([9_007_199_254_740_991 + 1, 0], [0, 5])),
+  period_accruals_check: period('2027-01-31', 'closed', 'now()', 'kept'),
+  period_check: period('2027-01-31', 'closed'),
+  period_ends_on_check: period('2027-01-30', 'closed', 'now()'),
+  period_state_check: period('2027-01-31', 'ajar', 'null'),
+  person_role_check: `insert into person (company_id, log_in, name, role, password_hash) values (1, 'x', 'x', 'owner', 'x')`,
+  reported_position_check: reported(open, { current: 5 }),
+  reported_position_check1: reported(open, { outstanding: 11 }),
+};
+
+const catalogue = async (sql: string): Promise<string[]> => {
+  const { rows } = await server.database.raw(sql);
+  return (rows as { name: string }[]).map(({ name }) => name).sort();
+};
+const refused = (sql: string): Promise<unknown> => server.database.transaction((on) => on.raw(sql));
+
+describe('the database itself', () => {
+  it.each(Object.entries(triggers))('refuses by %s', async (_, [sql, code]) => {
+    await expect(refused(sql)).rejects.toMatchObject({ code });
+  });
+
+  // 23514: a check is violated (PostgreSQL, appendix A, class 23).
+  it.each(Object.entries(checks))('refuses by %s', async (constraint, sql) => {
+    await expect(refused(sql)).rejects.toMatchObject({ code: '23514', constraint });
+  });
+
+  it('has no guard that no statement here was refused by', async () => {
+    const guards = await catalogue(
+      `select tgname as name from pg_trigger where not tgisinternal and tgname <> 'audit_event_chain'`,
+    );
+    expect(Object.keys(triggers).sort()).toEqual(guards);
+    const found = await catalogue(
+      `select conname as name from pg_constraint where contype = 'c' and connamespace = 'public'::regnamespace`,
+    );
+    expect(Object.keys(checks).sort()).toEqual(found);
+  });
+
+  it('opens one month at a time, and keeps names and log-ins apart', async () => {
+    // 23505: a unique key is violated.
+    const twice = [
+      period('2027-01-31', 'open'),
+      `insert into instrument (company_id, name, version) select company_id, upper(name), 1 from instrument limit 1`,
+      `insert into person (company_id, log_in, name, role, password_hash) values (1, 'ILKA', 'x', 'auditor', 'x')`,
+    ];
+    for (const sql of twice) await expect(refused(sql)).rejects.toMatchObject({ code: '23505' });
+  });
+});

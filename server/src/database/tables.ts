@@ -1,0 +1,177 @@
+import type { Knex } from 'knex';
+import type { AccountRole, AccrualChoice, EntryKind } from '@coffer/core';
+import type { DebtFigure, Role } from '@coffer/contract';
+
+/** A figure's name in words of the database. */
+export type ColumnOf<Key extends string> = Key extends `${infer First}${infer Rest}`
+  ? `${First extends Lowercase<First> ? First : `_${Lowercase<First>}`}${ColumnOf<Rest>}`
+  : '';
+
+/** Where a table keeps a figure of a position: its name in words of the database. */
+export function columnOf<Key extends DebtFigure>(key: Key): ColumnOf<Key> {
+  return key.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`) as ColumnOf<Key>;
+}
+
+/** The company whose books are kept. */
+export interface CompanyRow {
+  readonly id: number;
+  readonly name: string;
+  readonly currency: string;
+  readonly digits: number;
+  readonly fiscal_year_end_month: number;
+  /** `YYYY-MM-DD`, as every date. */
+  readonly books_from: string;
+  readonly last_entry_number: number;
+}
+
+/** Somebody who may log in. */
+export interface PersonRow {
+  readonly id: number;
+  readonly company_id: number;
+  readonly log_in: string;
+  readonly name: string;
+  readonly role: Role;
+  readonly password_hash: string;
+}
+
+/** What the company calls an account. */
+export interface AccountRow {
+  readonly company_id: number;
+  readonly role: AccountRole;
+  readonly code: string;
+  readonly name: string;
+}
+
+/** A fiscal month. */
+export interface PeriodRow {
+  readonly company_id: number;
+  readonly ends_on: string;
+  readonly state: 'open' | 'closed';
+  readonly closed_at: Date | null;
+  readonly closed_by: number | null;
+  readonly accruals: AccrualChoice;
+  /** Once it is closed: instruments settled before it, and reversals that the next month opened with. */
+  readonly settled: number | null;
+  readonly reversals: number | null;
+}
+
+/** An instrument, at its newest version. */
+export interface InstrumentRow {
+  readonly id: string;
+  readonly company_id: number;
+  readonly name: string;
+  readonly version: number;
+  readonly created_at: Date;
+  readonly withdrawn_at: Date | null;
+  readonly withdrawn_by: number | null;
+  readonly withdrawn_because: string | null;
+}
+
+/** A version of an instrument. */
+export interface VersionRow {
+  readonly instrument_id: string;
+  readonly version: number;
+  /** JSON; written as text, and read as text where it is needed. */
+  readonly document: unknown;
+  readonly reason: string;
+  readonly made_by: number | null;
+  readonly made_at: Date;
+}
+
+/** A posted entry. */
+export interface EntryRow {
+  readonly company_id: number;
+  readonly number: number;
+  readonly period_end: string;
+  readonly date: string;
+  readonly kind: EntryKind;
+  readonly memo: string;
+  readonly instrument_id: string;
+  readonly instrument_version: number;
+  readonly row_number: number | null;
+  readonly posted_by: number | null;
+  readonly posted_at: Date;
+  readonly for_period: string | null;
+}
+
+/** A line of a posted entry; minor units. */
+export interface EntryLineRow {
+  readonly company_id: number;
+  readonly number: number;
+  readonly line: number;
+  readonly role: AccountRole;
+  readonly debit: number;
+  readonly credit: number;
+}
+
+/** What a closed month reported of an instrument; minor units. */
+export type ReportedRow = Readonly<Record<ColumnOf<DebtFigure>, number>> & {
+  readonly company_id: number;
+  readonly period_end: string;
+  readonly instrument_id: string;
+  readonly instrument_version: number;
+  readonly expense: number;
+  readonly amortized: number;
+  readonly current_change: number;
+};
+
+/** A link of the audit trail. */
+export interface AuditRow {
+  readonly id: number;
+  readonly company_id: number;
+  readonly at: Date;
+  readonly person_id: number | null;
+  readonly action: string;
+  readonly subject: string;
+  /** JSON; written as text. */
+  readonly detail: unknown;
+  readonly previous_hash: Buffer;
+  readonly hash: Buffer;
+}
+
+/** A call that must not act twice, and how it was answered. */
+export interface IdempotencyRow {
+  readonly person_id: number;
+  readonly key: string;
+  readonly request_hash: string;
+  /** JSON; none while the call runs. */
+  readonly answer: unknown;
+  readonly at: Date;
+}
+
+/** A failed log-in. */
+export interface FailureRow {
+  readonly log_in: string;
+  readonly at: Date;
+}
+
+/** What a row may be written with: what the database gives of itself can be left out, and times be made by it. */
+type Written<Row, Given extends keyof Row> = {
+  readonly [Key in Exclude<keyof Row, Given>]: Row[Key] | Knex.Raw;
+} & { readonly [Key in Given]?: Row[Key] | Knex.Raw };
+
+type Table<Row, Given extends keyof Row = never> = Knex.CompositeTableType<
+  Row,
+  Written<Row, Given>,
+  Partial<Written<Row, never>>
+>;
+
+declare module 'knex/types/tables' {
+  interface Tables {
+    company: Table<CompanyRow, 'last_entry_number'>;
+    person: Table<PersonRow, 'id'>;
+    account: Table<AccountRow>;
+    period: Table<PeriodRow, 'closed_at' | 'closed_by' | 'accruals' | 'settled' | 'reversals'>;
+    instrument: Table<
+      InstrumentRow,
+      'id' | 'created_at' | 'withdrawn_at' | 'withdrawn_by' | 'withdrawn_because'
+    >;
+    instrument_version: Table<VersionRow, 'made_at'>;
+    entry: Table<EntryRow, 'posted_at' | 'for_period' | 'row_number'>;
+    entry_line: Table<EntryLineRow>;
+    reported_position: Table<ReportedRow>;
+    audit_event: Table<AuditRow, 'id' | 'at' | 'previous_hash' | 'hash'>;
+    idempotency_key: Table<IdempotencyRow, 'answer' | 'at'>;
+    log_in_failure: Table<FailureRow, 'at'>;
+  }
+}

@@ -1,0 +1,97 @@
+import { addressOf, downloads, endpoints } from '@coffer/contract';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { loanDocument, TestServer, type Caller } from '../testing/test-server.ts';
+
+let server: TestServer;
+let ours: Caller;
+let theirs: { id: string; version: number; name: string };
+beforeAll(async () => {
+  server = await TestServer.start();
+  ours = await server.as('ilka');
+  const { body } = await (await server.as('orrin')).call('GET', '/api/register?on=2026-10-31');
+  theirs = body.rows[0];
+});
+afterAll(() => server.stop());
+
+const month = { endsOn: '2026-10-31' };
+const span = { from: '2026-09-01', to: '2026-10-31' };
+
+/** Bodies that would act on the other company's instrument, by the call that takes them. */
+const bodies = (): Record<string, object> => {
+  const { id: instrumentId, version } = theirs;
+  const payment = { instrumentId, version, due: '2026-10-10' };
+  return {
+    changeInstrument: { version, document: loanDocument('Ours now'), reason: 'Not ours' },
+    withdrawInstrument: { version, reason: 'Not ours' },
+    recordPayments: { payments: [{ ...payment, on: '2026-10-10', amount: '1.00' }] },
+    takeBackPayments: { payments: [payment], reason: 'Not ours' },
+  };
+};
+
+/** Calls that name no instrument: what they answer is our company's, which the caller looks at. */
+const ofNoInstrument = ['health', 'session', 'logIn', 'logOut', 'company', 'register', 'createInstrument']
+  .concat(['duePayments', 'close', 'chooseAccruals', 'lock', 'journal'])
+  .sort();
+
+const everything = async (): Promise<unknown> => {
+  const { rows } = await server.database.raw(
+    `select (select json_agg(i order by id) from instrument i where company_id = 2) as instruments,
+            (select json_agg(e order by number) from entry e where company_id = 2) as entries,
+            (select json_agg(p order by ends_on) from period p where company_id = 2) as periods`,
+  );
+  return rows;
+};
+
+describe('what belongs to another company', () => {
+  it('is not there for any call that names it, and stays as it was', async () => {
+    const before = await everything();
+    const tried: string[] = [];
+    for (const [name, { method, path }] of Object.entries(endpoints)) {
+      const body = bodies()[name];
+      if (!path.includes(':id') && body === undefined) continue;
+      tried.push(name);
+      const address = addressOf(path, { ...month, id: theirs.id });
+      const answer = await ours.call(method.toUpperCase(), address, body);
+      expect([name, answer.status]).toEqual([name, 404]);
+    }
+    expect(Object.keys(endpoints).sort()).toEqual([...tried, ...ofNoInstrument].sort());
+    for (const [name, { path }] of Object.entries(downloads)) {
+      const asked = path.includes(':id') ? { on: '2026-10-31' } : { ...span, instrument: theirs.id };
+      const answer = await ours.call('GET', addressOf(path, { id: theirs.id }, asked));
+      if (path.includes(':id')) expect([name, answer.status]).toEqual([name, 404]);
+    }
+    const { body: journal } = await ours.call(
+      'GET',
+      addressOf('/api/journal', {}, { ...span, instrument: theirs.id }),
+    );
+    expect([journal.count, journal.entries]).toEqual([0, []]);
+    expect(await everything()).toEqual(before);
+  });
+
+  it('is not among our figures, and ours are not among theirs', async () => {
+    const second = await server.as('orrin');
+    for (const path of [
+      '/api/register?on=2026-10-31',
+      '/api/company',
+      '/api/payments',
+      '/api/periods/2026-10-31/close',
+    ]) {
+      await ours.call('GET', path);
+      const { text } = await second.call('GET', path);
+      expect(text).not.toMatch(/Ostrel|Furnace|Delivery fleet/);
+    }
+    // Both have an instrument of one name, and months of one end.
+    const registers = await Promise.all(
+      [ours, second].map(
+        async (caller) => (await caller.call('GET', '/api/register?on=2026-10-31')).body.rows,
+      ),
+    );
+    const named = registers.map((rows) =>
+      rows.find(({ name }: { name: string }) => name === 'Annealing line loan'),
+    );
+    expect(named[0].id).not.toBe(named[1].id);
+    const locked = await second.insist('POST', '/api/periods/2026-10-31/lock', {});
+    expect(locked.status).toBe(200);
+    expect((await ours.call('GET', '/api/periods/2026-10-31/close')).body.state).toBe('open');
+  });
+});
