@@ -1,5 +1,6 @@
 import { Decimal } from 'decimal.js';
 import type { Fraction } from '../calendar/fraction.ts';
+import { factsByKey } from '../facts/facts.ts';
 import { decimalOf, Precise } from '../money/precise.ts';
 import { ratio, ratioToNumber, type Ratio } from '../money/ratio.ts';
 import { simpleGrowth } from './annual-rate.ts';
@@ -84,15 +85,7 @@ export function growthEstimate(annual: Ratio, compounding: Compounding, years: F
 }
 
 /** Powers to 80 digits take about a millisecond, and the same few are wanted for row after row. */
-const powersOf = new WeakMap<Ratio, Map<string, Ratio>>();
-
-function remembered(annual: Ratio, key: string, work: () => Ratio): Ratio {
-  let known = powersOf.get(annual);
-  if (!known) powersOf.set(annual, (known = new Map<string, Ratio>()));
-  let found = known.get(key);
-  if (!found) known.set(key, (found = work()));
-  return found;
-}
+const remembered = factsByKey<Ratio, Ratio>();
 
 function toRatio(value: Decimal): Ratio {
   const scaled = value.times(new Precise(10).pow(places)).toFixed(0, Decimal.ROUND_HALF_UP);

@@ -1,4 +1,5 @@
 import type Decimal from 'decimal.js';
+import { factsByKey } from '../../facts/facts.ts';
 import { multiplyRatios, ratio, type Ratio } from '../../money/ratio.ts';
 import { TermsFault } from '../../faults/terms-fault.ts';
 import {
@@ -35,16 +36,14 @@ export function costsInRate(terms: BondTerms): boolean {
 }
 
 /** Rates by the terms they follow from: solving them is most of the work of a schedule, and terms never change. */
-const solved = new WeakMap<BondTerms, BondRates>();
+const solved = factsByKey<BondTerms, BondRates>();
 
 /**
  * Price and rates at issue (ASC 835-30-35-2; IFRS 9 Appendix A, effective interest rate). Throws {@link TermsFault}
  * for a price that no yield gives and a yield that gives no price.
  */
 export function bondRates(terms: BondTerms, flows: readonly ContractualFlow[]): BondRates {
-  const known = solved.get(terms) ?? solveRates(terms, flows);
-  solved.set(terms, known);
-  return known;
+  return solved(terms, 'rates', () => solveRates(terms, flows));
 }
 
 function solveRates(terms: BondTerms, flows: readonly ContractualFlow[]): BondRates {

@@ -1,4 +1,5 @@
 import { exactMinor, toGrains } from '../../money/rounding.ts';
+import { factsByKey } from '../../facts/facts.ts';
 import { addRatios, multiplyRatios, ratio, type Ratio } from '../../money/ratio.ts';
 import type { BondRates } from '../price/bond-rates.ts';
 import { costsInRate, periodRate } from '../price/bond-rates.ts';
@@ -40,7 +41,7 @@ export function carryingOf({ face, discount, costs }: Carried): bigint {
 }
 
 /** Rates of periods by the rates of the bond, which are solved once for its terms. */
-const periodRates = new WeakMap<BondRates, Map<string, Ratio>>();
+const periodRates = factsByKey<BondRates, Ratio>();
 
 /**
  * Shares discount (or premium) and issue costs out to the coupon periods.
@@ -57,7 +58,6 @@ export class BondAmortization {
   private readonly weights: readonly Ratio[];
   /** Weights of a period and all after it. */
   private readonly weightsLeft: readonly Ratio[];
-  private readonly rates: Map<string, Ratio>;
 
   constructor(
     private readonly terms: BondTerms,
@@ -65,8 +65,6 @@ export class BondAmortization {
     private readonly of: BondRates,
     private readonly atPar: boolean,
   ) {
-    this.rates = periodRates.get(of) ?? new Map<string, Ratio>();
-    periodRates.set(of, this.rates);
     this.weights = flows.map((flow) => weightOf(terms, flow));
     const left = [ratio(0n)];
     for (const weight of [...this.weights].reverse()) left.unshift(addRatios(weight, left[0] as Ratio));
@@ -123,9 +121,7 @@ export class BondAmortization {
     const flow = this.flows[at] as ContractualFlow;
     const broken = flow.period.from < this.terms.issued;
     const key = `${broken}/${flow.period.years.num}/${flow.period.years.den}/${yearly === this.of.effective}`;
-    let known = this.rates.get(key);
-    if (!known) this.rates.set(key, (known = periodRate(this.terms, flow, yearly)));
-    return known;
+    return periodRates(this.of, key, () => periodRate(this.terms, flow, yearly));
   }
 
   private exactExpense(at: number, carried: Carried, even: EvenBase, coupon: bigint): Ratio {

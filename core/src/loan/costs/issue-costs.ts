@@ -1,4 +1,5 @@
 import type { CalendarDay } from '../../calendar/calendar-day.ts';
+import { fact } from '../../facts/facts.ts';
 import { asKnownOn } from '../terms/as-known-on.ts';
 import { eventsOf, type Fee } from '../terms/loan-events.ts';
 import { lastRowOn, type LoanSchedule } from '../schedule/loan-schedule.ts';
@@ -28,9 +29,6 @@ interface Planned extends CostAmortization {
 }
 
 const none: Planned = { amortized: new Float64Array(0), effectiveRates: [], plans: [] };
-const plannedOf = new WeakMap<LoanSchedule, Planned>();
-
-const deferredOf = new WeakMap<LoanSchedule, ReadonlySet<Fee>>();
 
 /**
  * Whether a fee is amortized: one that comes with or after the last payment, as is known on its day, is an expense like
@@ -40,18 +38,14 @@ export function isDeferred(schedule: LoanSchedule, fee: Fee): boolean {
   return deferredFees(schedule).has(fee);
 }
 
-function deferredFees(schedule: LoanSchedule): ReadonlySet<Fee> {
-  let found = deferredOf.get(schedule);
-  if (!found) {
-    const fees = eventsOf(schedule.terms.events, 'fee').filter((fee) => {
-      if (fee.treatment !== 'defer') return false;
-      const { length, date } = asKnownOn(schedule, fee.on, 'going-on');
-      return length > 0 && fee.on < (date[length - 1] as number);
-    });
-    deferredOf.set(schedule, (found = new Set(fees)));
-  }
-  return found;
-}
+const deferredFees = fact((schedule: LoanSchedule): ReadonlySet<Fee> => {
+  const fees = eventsOf(schedule.terms.events, 'fee').filter((fee) => {
+    if (fee.treatment !== 'defer') return false;
+    const { length, date } = asKnownOn(schedule, fee.on, 'going-on');
+    return length > 0 && fee.on < (date[length - 1] as number);
+  });
+  return new Set(fees);
+});
 
 /** Costs of the loan and fees deferred, up to and with a day. Minor units. */
 export function costsThrough(schedule: LoanSchedule, on: CalendarDay): number {
@@ -87,14 +81,10 @@ export function unamortizedCosts(schedule: LoanSchedule, on: CalendarDay): numbe
   return planned(schedule) === none ? 0 : costsThrough(schedule, on) - amortizedCosts(schedule, on);
 }
 
-function planned(schedule: LoanSchedule): Planned {
-  const { terms } = schedule;
-  const any = terms.issueCosts !== undefined || deferredFees(schedule).size > 0;
-  if (!any || schedule.length === 0) return none;
-  let found = plannedOf.get(schedule);
-  if (!found) plannedOf.set(schedule, (found = amortize(schedule)));
-  return found;
-}
+const planned = fact((schedule: LoanSchedule): Planned => {
+  const any = schedule.terms.issueCosts !== undefined || deferredFees(schedule).size > 0;
+  return any && schedule.length > 0 ? amortize(schedule) : none;
+});
 
 function amortize(schedule: LoanSchedule): Planned {
   const { length, date } = schedule;

@@ -1,7 +1,8 @@
+import { factsByKey } from '../../facts/facts.ts';
 import { minorOf } from '../../money/rounding.ts';
 import { kindOfRow, type LoanSchedule } from '../schedule/loan-schedule.ts';
 
-const bookedOf = new WeakMap<object, Float64Array>();
+const bookedOf = factsByKey<object, Float64Array>();
 
 /**
  * Interest as the books can carry it, minor units, one element a row: the column itself, or (where nothing is rounded)
@@ -10,11 +11,14 @@ const bookedOf = new WeakMap<object, Float64Array>();
  * of the schedule.
  */
 export function bookedInterest(schedule: LoanSchedule): Float64Array {
-  const { exact, length, terms, interest } = schedule;
+  const { exact, interest } = schedule;
   if (!exact) return interest;
-  const known = bookedOf.get(exact);
-  if (known) return known;
-  const booked = new Float64Array(length);
+  return bookedOf(exact, 'interest', () => booked(schedule, exact));
+}
+
+function booked(schedule: LoanSchedule, exact: NonNullable<LoanSchedule['exact']>): Float64Array {
+  const { length, terms } = schedule;
+  const interest = new Float64Array(length);
   const at = (column: Float64Array, row: number): number => column[row] as number;
   let paid = 0n;
   let [added, fees, before] = [0, 0, 0];
@@ -26,9 +30,8 @@ export function bookedInterest(schedule: LoanSchedule): Float64Array {
     const cash = minorOf(terms, paid + overpaid) - at(schedule.overpaid, row);
     const repaid = terms.amount + added - at(schedule.closing, row);
     const through = cash - repaid + at(schedule.unpaid, row) - fees;
-    booked[row] = through - before;
+    interest[row] = through - before;
     before = through;
   }
-  bookedOf.set(exact, booked);
-  return booked;
+  return interest;
 }

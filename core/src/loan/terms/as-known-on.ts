@@ -1,4 +1,5 @@
 import type { CalendarDay } from '../../calendar/calendar-day.ts';
+import { factsByKey } from '../../facts/facts.ts';
 import { BeyondExact } from '../../faults/beyond-exact.ts';
 import { TermsFault } from '../../faults/terms-fault.ts';
 import { buildLoanSchedule } from '../schedule/build-loan-schedule.ts';
@@ -20,7 +21,7 @@ export function asKnownOn(
   on: CalendarDay,
   regularExtra: RegularExtra = 'paid',
 ): LoanSchedule {
-  return rememberedOf(schedule, onDays, `${on} ${regularExtra}`, () => knownOn(schedule, on, regularExtra));
+  return onDays(schedule, `${on} ${regularExtra}`, () => knownOn(schedule, on, regularExtra));
 }
 
 function knownOn(schedule: LoanSchedule, on: CalendarDay, regularExtra: RegularExtra): LoanSchedule {
@@ -40,7 +41,7 @@ function knownOn(schedule: LoanSchedule, on: CalendarDay, regularExtra: RegularE
     events,
     ...(terms.index && fixings && { index: { ...terms.index, fixings } }),
   };
-  return rememberedOf(schedule, ofKnowledge, knowledge(schedule, on, regularExtra), () => {
+  return ofKnowledge(schedule, knowledge(schedule, on, regularExtra), () => {
     try {
       return buildLoanSchedule(known);
     } catch (error) {
@@ -110,23 +111,6 @@ function knowledge({ terms, stretches }: LoanSchedule, on: CalendarDay, regularE
 }
 
 /** Several figures of one day, and of days between which nothing happens, ask for the same. */
-type Remembered = WeakMap<LoanSchedule, Map<string, LoanSchedule>>;
-const onDays: Remembered = new WeakMap();
-const ofKnowledge: Remembered = new WeakMap();
 const mostRemembered = 16;
-
-function rememberedOf(
-  schedule: LoanSchedule,
-  all: Remembered,
-  key: string,
-  work: () => LoanSchedule,
-): LoanSchedule {
-  let known = all.get(schedule);
-  if (!known) all.set(schedule, (known = new Map<string, LoanSchedule>()));
-  let found = known.get(key);
-  if (!found) {
-    if (known.size >= mostRemembered) known.clear();
-    known.set(key, (found = work()));
-  }
-  return found;
-}
+const onDays = factsByKey<LoanSchedule, LoanSchedule>(mostRemembered);
+const ofKnowledge = factsByKey<LoanSchedule, LoanSchedule>(mostRemembered);

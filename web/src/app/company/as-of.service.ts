@@ -1,6 +1,4 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { toObservable } from '@angular/core/rxjs-interop';
-import { filter } from 'rxjs';
 import { CompanyService } from './company.service';
 
 const keptAs = 'coffer.as-of';
@@ -14,7 +12,6 @@ export class AsOfService {
   /** The date, `YYYY-MM-DD`; the open period's end until another is chosen. Empty before the company is known. */
   readonly date = computed(() => this.chosen() ?? this.company.openEnd() ?? '');
   readonly closed = computed(() => this.company.isClosed(this.date()));
-  readonly date$ = toObservable(this.date).pipe(filter((date) => date !== ''));
 
   choose(date: string): void {
     sessionStorage.setItem(keptAs, date);

@@ -138,8 +138,11 @@ export class JournalPage {
     const query = { from: this.from(), to: this.asOf.date(), after: String(after) };
     this.refusal.set('');
     this.api.call(endpoints.journal, { query }).subscribe({
-      next: ({ entries, next }) =>
-        this.loaded.change((before) => ({ ...before, entries: [...before.entries, ...entries], next })),
+      next: ({ entries, next }) => {
+        // What belongs to dates that were left meanwhile is not put under the new ones.
+        if (query.from !== this.from() || query.to !== this.asOf.date()) return;
+        this.loaded.change((before) => ({ ...before, entries: [...before.entries, ...entries], next }));
+      },
       error: (error: unknown) => this.refusal.set(messageOf(error)),
     });
   }

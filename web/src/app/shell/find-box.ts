@@ -2,9 +2,11 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  effect,
   ElementRef,
   inject,
   signal,
+  untracked,
   viewChild,
 } from '@angular/core';
 import {
@@ -13,7 +15,7 @@ import {
   type MatAutocompleteSelectedEvent,
 } from '@angular/material/autocomplete';
 import { Router } from '@angular/router';
-import { catchError, EMPTY, finalize, switchMap, take } from 'rxjs';
+import { loaded } from '../api/loaded';
 import { AsOfService } from '../company/as-of.service';
 import { RegisterService } from '../register/register.service';
 import { formatDay, monthEnd } from '@coffer/core';
@@ -42,7 +44,7 @@ const most = 8;
       placeholder="Find an instrument, page or date"
       aria-label="Find an instrument, page or date"
       [matAutocomplete]="list"
-      (focus)="load()"
+      (focus)="ask()"
       (input)="type(box.value)"
       (keydown.enter)="enter()"
       (blur)="waiting = false"
@@ -93,11 +95,29 @@ export class FindBox {
   private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
   private readonly trigger = viewChild.required(MatAutocompleteTrigger);
   protected readonly text = signal('');
-  private readonly instruments = signal<readonly Found[]>([]);
-  /** Whether the instruments were asked for and came, or could not. */
-  private known = false;
+  private readonly asked = signal(false);
+  /** Pages and dates are found without the register; its own page says what is wrong with it. */
+  private readonly loaded = loaded(
+    computed(() => (this.asked() && this.asOf.date() !== '' ? this.asOf.date() : undefined)),
+    (date) => this.register.on(date),
+  );
+  private readonly instruments = computed((): Found[] =>
+    (this.loaded.value()?.rows ?? []).map(({ id, name, lender }) => ({
+      name,
+      kind: lender ?? '',
+      path: `/instruments/${id}`,
+    })),
+  );
+  /** Whether the instruments came, or could not. */
+  private readonly known = computed(() => this.loaded.value() !== undefined || this.loaded.failed() !== '');
   /** Enter was pressed before they came. */
   protected waiting = false;
+
+  constructor() {
+    effect(() => {
+      if (this.known() && this.waiting) untracked(() => this.enter());
+    });
+  }
 
   protected readonly matches = computed((): Found[] => {
     const wanted = this.text().trim().toLowerCase();
@@ -119,24 +139,10 @@ export class FindBox {
     this.box().nativeElement.select();
   }
 
-  protected load(): void {
-    // The date is known once the company is; somebody quick may be here before.
-    this.asOf.date$
-      .pipe(
-        take(1),
-        switchMap((date) => this.register.on(date)),
-        // Pages and dates are found without the register; its own page says what is wrong with it.
-        catchError(() => EMPTY),
-        finalize(() => {
-          this.known = true;
-          if (this.waiting) this.enter();
-        }),
-      )
-      .subscribe(({ rows }) => {
-        this.instruments.set(
-          rows.map(({ id, name, lender }) => ({ name, kind: lender ?? '', path: `/instruments/${id}` })),
-        );
-      });
+  /** Asked for anew each time that somebody begins to look: an instrument may have been taken on meanwhile. */
+  protected ask(): void {
+    if (this.asked()) this.loaded.again();
+    this.asked.set(true);
   }
 
   protected type(text: string): void {
@@ -158,7 +164,7 @@ export class FindBox {
     const matches = this.matches();
     const [first] = this.text() === '' ? [] : matches;
     const found = marked && matches.includes(marked) ? marked : first;
-    this.waiting = !this.known && this.text() !== '';
+    this.waiting = !this.known() && this.text() !== '';
     if (found && !this.waiting) this.go(found);
   }
 

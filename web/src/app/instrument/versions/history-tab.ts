@@ -3,7 +3,7 @@ import { MatDialog } from '@angular/material/dialog';
 import { DatePipe } from '@angular/common';
 import { forkJoin } from 'rxjs';
 import { showText, versionChanges, type VersionChange } from '@coffer/contract';
-import { messageOf } from '../../api/message-of';
+import { loaded } from '../../api/loaded';
 import { AmountPipe, DayPipe } from '../../figures/amount.pipe';
 import { SessionService } from '../../session/session.service';
 import { InstrumentsService, type OpenInstrument } from '../instruments.service';
@@ -140,8 +140,19 @@ export class HistoryTab {
   protected readonly showText = showText;
   /** The version whose changes are shown. */
   protected readonly opened = signal<number | undefined>(undefined);
-  protected readonly changes = signal<readonly VersionChange[] | undefined>(undefined);
-  protected readonly failed = signal('');
+  private readonly loaded = loaded(
+    computed(() => {
+      const version = this.opened();
+      return version === undefined ? undefined : { id: this.instrument().id, version };
+    }),
+    ({ id, version }) =>
+      forkJoin({ before: this.instruments.open(id, version - 1), after: this.instruments.open(id, version) }),
+  );
+  protected readonly failed = this.loaded.failed;
+  protected readonly changes = computed((): readonly VersionChange[] | undefined => {
+    const both = this.loaded.behind() ? undefined : this.loaded.value();
+    return both && versionChanges(both.before.read.document, both.after.read.document);
+  });
 
   protected withdraw(): void {
     const { id, version, read } = this.instrument();
@@ -164,19 +175,6 @@ export class HistoryTab {
   }
 
   protected open(version: number): void {
-    const again = this.opened() === version;
-    this.opened.set(again ? undefined : version);
-    this.changes.set(undefined);
-    this.failed.set('');
-    if (again) return;
-    const { id } = this.instrument();
-    forkJoin([version - 1, version].map((each) => this.instruments.open(id, each))).subscribe({
-      next: ([before, after]) => {
-        if (before && after && this.opened() === version) {
-          this.changes.set(versionChanges(before.read.document, after.read.document));
-        }
-      },
-      error: (error: unknown) => this.failed.set(messageOf(error)),
-    });
+    this.opened.update((opened) => (opened === version ? undefined : version));
   }
 }
