@@ -85,11 +85,11 @@ export default ts.config(
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
   },
   {
-    // Pages, their tests and their workers are three programs.
+    // Pages, their tests and their workers are programs of their own.
     files: ['web/src/**/*.ts'],
     languageOptions: {
       parserOptions: {
-        project: ['web/tsconfig.json', 'web/tsconfig.test.json', 'web/tsconfig.worker.json'],
+        project: ['', '.test', '.dom', '.worker'].map((of) => `web/tsconfig${of}.json`),
         tsconfigRootDir: import.meta.dirname,
       },
     },

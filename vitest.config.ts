@@ -14,6 +14,8 @@ export default defineConfig({
             'cli/src/**/*.test.ts',
             'web/src/**/*.test.ts',
           ],
+          // Components are drawn by the builder that compiles them.
+          exclude: ['**/*.dom.test.ts'],
         },
       },
       {

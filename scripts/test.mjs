@@ -42,6 +42,16 @@ function vitest(project, ...filter) {
   return count(ok, report.numPassedTests, report.numFailedTests);
 }
 
+/** Components drawn without a browser, by the builder that compiles them. */
+function components() {
+  const file = join(reports, 'components.json');
+  const args = ['test', '--reporters', 'json', '--reporters', 'default', '--output-file', file];
+  const ok = run(bin('ng'), args, { cwd: join(root, 'web') });
+  if (!existsSync(file)) return count(false, 0, 0);
+  const report = JSON.parse(readFileSync(file, 'utf8'));
+  return count(ok && report.numTotalTests > 0, report.numPassedTests, report.numFailedTests);
+}
+
 function browser(...filter) {
   const file = join(reports, 'e2e.json');
   const env = { ...process.env, COFFER_E2E_REPORT: file };
@@ -63,6 +73,7 @@ else if (which !== undefined) {
   check(process.execPath, ['scripts/types.mjs']);
   check(process.execPath, ['scripts/document-schema.mjs', '--check']);
   vitest('unit');
+  components();
   vitest('server');
   browser();
 }

@@ -15,6 +15,7 @@ const parts = [
   [tsc, 'e2e'],
   [ngc, 'web/tsconfig.json'],
   [ngc, 'web/tsconfig.test.json'],
+  [ngc, 'web/tsconfig.dom.json'],
   [tsc, 'web/tsconfig.worker.json'],
 ];
 const failed = parts.filter(([compiler, part]) => {

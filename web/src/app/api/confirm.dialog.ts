@@ -23,7 +23,7 @@ import { showText, type Question } from '@coffer/contract';
   styles: `
     mat-dialog-content {
       display: grid;
-      gap: 12px;
+      gap: var(--space-6);
     }
   `,
 })

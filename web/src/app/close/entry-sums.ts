@@ -31,10 +31,10 @@ const kindNames: Readonly<Record<EntryKind, string>> = {
   styles: `
     :host {
       display: grid;
-      gap: 12px;
+      gap: var(--space-6);
     }
     strong {
-      margin-right: 8px;
+      margin-right: var(--space-4);
     }
   `,
 })

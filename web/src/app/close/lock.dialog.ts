@@ -55,9 +55,9 @@ import { CloseService } from './close.service';
   styles: `
     ul {
       margin: 0;
-      padding-left: 18px;
+      padding-left: var(--space-9);
       display: grid;
-      gap: 8px;
+      gap: var(--space-4);
     }
   `,
 })

@@ -49,7 +49,7 @@ import { AmountPipe, WithDaysPipe } from '../figures/amount.pipe';
       border: 1px solid var(--flag);
       border-radius: 8px;
       background: var(--flag-soft);
-      padding: 8px 14px 12px;
+      padding: var(--space-4) var(--space-7) var(--space-6);
     }
     .head {
       display: flex;
@@ -67,17 +67,17 @@ import { AmountPipe, WithDaysPipe } from '../figures/amount.pipe';
     }
     .title {
       font-weight: 650;
-      margin-bottom: 4px;
+      margin-bottom: var(--space-2);
     }
     dl {
       margin: 0;
-      font-size: 12.5px;
+      font-size: var(--text-small);
     }
     dl > div {
       display: flex;
       justify-content: space-between;
-      gap: 12px;
-      padding: 2px 0;
+      gap: var(--space-6);
+      padding: var(--space-1) 0;
     }
     dd {
       margin: 0;

@@ -47,7 +47,7 @@ import { TypedField } from './typed-field';
     :host(.pair) {
       display: grid;
       grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-      gap: 10px;
+      gap: var(--space-5);
       align-items: start;
     }
   `,

@@ -22,7 +22,7 @@ import { FormControl, ReactiveFormsModule } from '@angular/forms';
   styles: `
     label {
       display: grid;
-      gap: 4px;
+      gap: var(--space-2);
     }
     textarea {
       font: inherit;
@@ -31,7 +31,7 @@ import { FormControl, ReactiveFormsModule } from '@angular/forms';
       background: transparent;
       border: 1px solid var(--line-2);
       border-radius: 6px;
-      padding: 8px 10px;
+      padding: var(--space-4) var(--space-5);
       min-height: 110px;
       resize: vertical;
     }

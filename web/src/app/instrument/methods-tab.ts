@@ -33,10 +33,10 @@ import type { OpenInstrument } from './instruments.service';
       flex-direction: column;
       flex: 1;
       min-height: 0;
-      gap: 14px;
+      gap: var(--space-7);
     }
     .said {
-      padding: 10px 14px;
+      padding: var(--space-5) var(--space-7);
     }
     p {
       max-width: 78ch;

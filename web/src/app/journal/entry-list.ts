@@ -28,10 +28,10 @@ import { EntryTable } from './entry-table';
   styles: `
     :host {
       display: grid;
-      gap: 14px;
+      gap: var(--space-7);
     }
     strong {
-      margin-right: 8px;
+      margin-right: var(--space-4);
     }
   `,
 })

@@ -31,7 +31,7 @@ import { AmountPipe } from '../figures/amount.pipe';
   styles: `
     :host {
       display: block;
-      font-size: 12.5px;
+      font-size: var(--text-small);
     }
     table {
       width: 100%;
@@ -40,18 +40,18 @@ import { AmountPipe } from '../figures/amount.pipe';
     }
     caption {
       text-align: left;
-      padding-bottom: 2px;
+      padding-bottom: var(--space-1);
     }
     td {
-      padding: 3px 0;
+      padding: var(--space-1) 0;
       border-bottom: 1px solid var(--line);
     }
     .figure {
       width: 31%;
-      padding-left: 8px;
+      padding-left: var(--space-4);
     }
     .credit {
-      padding-left: 16px;
+      padding-left: var(--space-8);
     }
   `,
 })

@@ -39,7 +39,7 @@ interface JournalLine {
     :host {
       display: flex;
       flex-direction: column;
-      gap: 10px;
+      gap: var(--space-5);
       flex: 1;
       min-height: 0;
     }

@@ -65,7 +65,7 @@ import { unrecordedNear } from './unrecorded-near';
   styles: `
     mat-dialog-content {
       display: grid;
-      gap: 14px;
+      gap: var(--space-7);
     }
   `,
 })

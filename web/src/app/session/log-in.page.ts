@@ -43,13 +43,13 @@ import { SessionService } from './session.service';
       min-height: 100vh;
       display: grid;
       place-items: center;
-      padding: 20px;
+      padding: var(--space-9);
     }
     form {
       width: min(340px, 100%);
-      padding: 28px 26px;
+      padding: var(--space-10) var(--space-10);
       display: grid;
-      gap: 14px;
+      gap: var(--space-7);
     }
     h1 {
       font-size: 30px;

@@ -68,10 +68,10 @@ const most = 8;
       height: 31px;
       border: 0;
       border-radius: 6px;
-      padding: 0 30px 0 12px;
+      padding: 0 var(--space-10) 0 var(--space-6);
       background: var(--header-field);
       color: var(--header-ink);
-      font: 13.5px var(--sans);
+      font: var(--text-body) var(--sans);
     }
     input::placeholder {
       color: var(--header-ink-2);
@@ -83,7 +83,7 @@ const most = 8;
       position: absolute;
       right: 11px;
       top: 5px;
-      font: 13.5px var(--sans);
+      font: var(--text-body) var(--sans);
       color: var(--header-ink-2);
     }
   `,

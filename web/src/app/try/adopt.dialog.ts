@@ -85,14 +85,14 @@ export interface Adoption {
   styles: `
     mat-dialog-content {
       display: grid;
-      gap: 12px;
+      gap: var(--space-6);
     }
     table {
       border-collapse: collapse;
     }
     th,
     td {
-      padding: 3px 8px;
+      padding: var(--space-1) var(--space-4);
       text-align: right;
       border-bottom: 1px solid var(--line);
     }

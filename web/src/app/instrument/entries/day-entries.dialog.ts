@@ -37,7 +37,7 @@ export interface DayOfEntries {
   styles: `
     mat-dialog-content {
       display: grid;
-      gap: 12px;
+      gap: var(--space-6);
     }
   `,
 })

@@ -35,15 +35,15 @@ import { IssueEntry } from './issue-entry';
     :host {
       display: grid;
       grid-template-columns: repeat(auto-fill, minmax(min(420px, 100%), 1fr));
-      gap: 14px;
+      gap: var(--space-7);
       align-items: start;
       overflow: auto;
     }
     section {
-      padding: 14px 18px 18px;
+      padding: var(--space-7) var(--space-9) var(--space-9);
     }
     h2 {
-      margin-bottom: 10px;
+      margin-bottom: var(--space-5);
     }
   `,
 })

@@ -61,7 +61,7 @@ interface PositionLine {
   `,
   styles: `
     section {
-      padding: 10px 14px;
+      padding: var(--space-5) var(--space-7);
     }
     .strong {
       font-weight: 650;
@@ -76,12 +76,12 @@ interface PositionLine {
     .now {
       grid-column: 1 / -1;
       padding-top: 0;
-      font-size: 11.5px;
+      font-size: var(--text-fine);
       color: var(--flag);
     }
     p {
-      margin-top: 6px;
-      font-size: 12.5px;
+      margin-top: var(--space-3);
+      font-size: var(--text-small);
     }
   `,
 })

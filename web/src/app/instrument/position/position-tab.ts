@@ -66,7 +66,7 @@ type Figure =
     :host {
       display: flex;
       flex-direction: column;
-      gap: 10px;
+      gap: var(--space-5);
       flex: 1;
       min-height: 0;
     }

@@ -116,11 +116,11 @@ import { ReasonDialog, type Reasoned } from './reason.dialog';
   styleUrl: './fact-tables.scss',
   styles: `
     .mistake {
-      margin-top: 10px;
+      margin-top: var(--space-5);
     }
     .change td {
       border-top: 0;
-      font-size: 12.5px;
+      font-size: var(--text-small);
     }
     .was {
       text-decoration: line-through;

@@ -48,7 +48,7 @@ export interface Reasoned {
   styles: `
     mat-dialog-content {
       display: grid;
-      gap: 12px;
+      gap: var(--space-6);
     }
   `,
 })

@@ -1,0 +1,149 @@
+import { TestBed, type ComponentFixture } from '@angular/core/testing';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { FigureGrid } from './figure-grid';
+import type { GridColumn, GridRow } from './grid-model';
+
+interface Payment {
+  readonly due: string;
+  readonly paid: string;
+}
+
+const columns: GridColumn<Payment>[] = [
+  { key: 'due', title: 'Due', align: 'left', track: '100px', cell: ({ due }) => due },
+  {
+    key: 'paid',
+    title: 'Paid',
+    align: 'right',
+    track: '100px',
+    typed: ({ paid }) => paid,
+    cell: ({ paid }) => paid,
+  },
+  { key: 'kept', title: 'Kept', align: 'right', track: '100px', cell: () => 'kept' },
+];
+const rows: GridRow<Payment>[] = [
+  { type: 'item', id: 'a', item: { due: '1 Oct', paid: '100.00' } },
+  { type: 'item', id: 'b', item: { due: '1 Nov', paid: '200.00' } },
+  { type: 'band', id: 'end', text: 'period end' },
+  { type: 'item', id: 'c', item: { due: '1 Dec', paid: '300.00' } },
+];
+
+let fixture: ComponentFixture<FigureGrid<Payment>>;
+let table: HTMLElement;
+let told: string[];
+beforeEach(async () => {
+  fixture = TestBed.createComponent<FigureGrid<Payment>>(FigureGrid);
+  const { componentRef } = fixture;
+  componentRef.setInput('label', 'Payments');
+  componentRef.setInput('columns', columns);
+  componentRef.setInput('rows', rows);
+  componentRef.setInput('total', { due: 'In all', paid: '600.00' });
+  told = [];
+  fixture.componentInstance.choose.subscribe(({ row, column }) =>
+    told.push(`chosen ${row.id} ${column.key}`),
+  );
+  fixture.componentInstance.typed.subscribe(({ row, column, text }) =>
+    told.push(`typed ${row.id} ${column.key} ${text}`),
+  );
+  await fixture.whenStable();
+  table = fixture.nativeElement.querySelector('[role=grid]');
+});
+
+async function press(key: string, more: KeyboardEventInit = {}, on: HTMLElement = table): Promise<void> {
+  on.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true, ...more }));
+  await fixture.whenStable();
+}
+
+/** The text of the cell that a reader of the screen is told of. */
+const active = (): string | undefined =>
+  document.getElementById(table.getAttribute('aria-activedescendant') ?? '')?.textContent?.trim();
+const field = (): HTMLInputElement | null => table.querySelector('input');
+
+// ARIA Authoring Practices Guide, grid pattern: arrows by a cell, Home and End within the row, with Control to the ends.
+describe('a table of figures by keyboard', () => {
+  it('tells its size with headings, bands and the total counted', () => {
+    expect(table.getAttribute('aria-rowcount')).toBe('6');
+    expect(table.getAttribute('aria-colcount')).toBe('3');
+    const heads = [...table.querySelectorAll('[role=columnheader]')].map((head) => head.textContent?.trim());
+    expect(heads).toEqual(['Due', 'Paid', 'Kept']);
+    expect(table.querySelector('.foot')?.textContent).toContain('600.00');
+  });
+
+  it('moves by a cell and to the ends, and stops there', async () => {
+    await press('ArrowDown');
+    expect(active()).toBe('1 Oct');
+    await press('ArrowRight');
+    expect(active()).toBe('100.00');
+    await press('ArrowDown');
+    expect(active()).toBe('200.00');
+    await press('ArrowDown');
+    expect(active()).toBe('period end');
+    await press('End', { ctrlKey: true });
+    expect(active()).toBe('kept');
+    await press('ArrowDown');
+    await press('ArrowRight');
+    expect(active()).toBe('kept');
+    await press('Home');
+    expect(active()).toBe('1 Dec');
+    await press('Home', { ctrlKey: true });
+    expect(active()).toBe('1 Oct');
+  });
+
+  it('chooses with Enter or the space bar', async () => {
+    await press('ArrowDown');
+    await press('Enter');
+    await press('ArrowDown');
+    await press(' ');
+    expect(told).toEqual(['chosen a due', 'chosen b due']);
+  });
+
+  it('is typed into from a digit, Enter or F2 on, and Enter goes on to the row below', async () => {
+    await press('ArrowDown');
+    await press('ArrowRight');
+    await press('7');
+    const typed = field();
+    expect(typed?.value).toBe('7');
+    (typed as HTMLInputElement).value = '75.50';
+    await press('Enter', {}, typed as HTMLInputElement);
+    expect(told).toEqual(['typed a paid 75.50']);
+    expect([field(), active()]).toEqual([null, '200.00']);
+    await press('F2');
+    expect(field()?.value).toBe('200.00');
+    await press('Escape', {}, field() as HTMLInputElement);
+    expect([field(), told.length]).toEqual([null, 1]);
+  });
+
+  it('goes on with Tab to the next cell that can be typed into', async () => {
+    await press('ArrowDown');
+    await press('ArrowRight');
+    await press('Enter');
+    await press('Tab', {}, field() as HTMLInputElement);
+    expect(field()?.value).toBe('200.00');
+    expect(told).toEqual(['typed a paid 100.00']);
+  });
+
+  it('copies the rows that are taken, or all with the total, under their headings', async () => {
+    const copied = async (): Promise<string> => {
+      const kept = new Map<string, string>();
+      const event = new Event('copy', { bubbles: true, cancelable: true });
+      Object.assign(event, {
+        clipboardData: { setData: (type: string, text: string) => kept.set(type, text) },
+      });
+      table.dispatchEvent(event);
+      await fixture.whenStable();
+      return kept.get('text/plain') ?? '';
+    };
+    await press('ArrowDown');
+    expect(await copied()).toBe(
+      'Due\tPaid\tKept\n1 Oct\t100.00\tkept\n1 Nov\t200.00\tkept\nperiod end\n1 Dec\t300.00\tkept\nIn all\t600.00\t',
+    );
+    await press('ArrowDown', { shiftKey: true });
+    expect(await copied()).toBe('Due\tPaid\tKept\n1 Oct\t100.00\tkept\n1 Nov\t200.00\tkept');
+  });
+
+  it('keeps the cursor where it was when the rows are worked out anew, and on a row when there are fewer', async () => {
+    await press('End', { ctrlKey: true });
+    fixture.componentRef.setInput('rows', rows.slice(0, 2));
+    await fixture.whenStable();
+    expect(active()).toBe('kept');
+  });
+});
