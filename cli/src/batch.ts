@@ -5,7 +5,7 @@ import type { Writable } from 'node:stream';
 import * as v from 'valibot';
 import { faultsOf, parseJson, readDocument, type Fault } from '@coffer/contract';
 import { Given } from './command.ts';
-import { commandOf } from './commands/commands.ts';
+import { documentCommandOf } from './commands/commands.ts';
 import { DocumentFault, unreadable, usable } from './documents.ts';
 import { isCallFault, UsageFault } from './usage-fault.ts';
 
@@ -58,7 +58,7 @@ export function answerLine(line: string): {
   const reading = readDocument(document);
   const answers = calls.map(([name = '', ...args]): Answered => {
     try {
-      const command = commandOf(name);
+      const command = documentCommandOf(name);
       const given = Given.of(command, args);
       if (given.files.length > 0)
         throw new UsageFault('In a batch the document stands beside the calls; give no FILE.');

@@ -1,6 +1,5 @@
 import { parseArgs } from 'node:util';
 import { parseDay, type CalendarDay } from '@coffer/core';
-import type { Opened } from './documents.ts';
 import { UsageFault } from './usage-fault.ts';
 
 /** An option of a command. */
@@ -19,12 +18,14 @@ export interface Answer {
   readonly text: () => string;
 }
 
-/** A question about one instrument document. */
+/** A question that is asked on the command line. */
 export interface Command {
   readonly name: string;
+  /** The files that it is asked about, as help shows them. */
+  readonly takes: string;
   readonly options: readonly Option[];
-  /** Answers of a document that was read. Throws {@link UsageFault} for options that do not fit it. */
-  answer(opened: Opened, given: Given): Answer;
+  /** Answers. Throws {@link UsageFault} for files and options that do not fit. */
+  run(given: Given): Answer;
 }
 
 /** The forms that an answer can be asked for in, besides the table for people. */
@@ -52,6 +53,15 @@ export class Given {
     return new Given(positionals, values);
   }
 
+  /** The one file that a command takes. */
+  file(command: string, unsaid?: string): string {
+    const [file = unsaid, ...rest] = this.files;
+    if (file === undefined || rest.length > 0) {
+      throw new UsageFault(`${command} takes one FILE, or - for standard input.`);
+    }
+    return file;
+  }
+
   has(name: string): boolean {
     return this.values[name] !== undefined;
   }
@@ -59,6 +69,15 @@ export class Given {
   text(name: string): string | undefined {
     const value = this.values[name];
     return typeof value === 'string' ? value : undefined;
+  }
+
+  /** A whole number of an option, from one bound to another; another where none is given. */
+  count(name: string, least: number, most: number, unsaid: number): number {
+    const text = this.text(name);
+    if (text === undefined) return unsaid;
+    const count = /^\d{1,6}$/.test(text) ? Number(text) : NaN;
+    if (count >= least && count <= most) return count;
+    throw new UsageFault(`--${name} ${text} is not a whole number from ${least} to ${most}.`);
   }
 
   /** The date of an option that is needed. */

@@ -1,5 +1,12 @@
 import { readFileSync } from 'node:fs';
-import { readDocumentText, type DocumentReading, type Fault } from '@coffer/contract';
+import {
+  parseJson,
+  readDocumentText,
+  readInstrument,
+  type DocumentReading,
+  type Fault,
+  type ReadInstrument,
+} from '@coffer/contract';
 import { isDebt, type AnySchedule, type Schedule } from '@coffer/core';
 import type { Given } from './command.ts';
 import { UsageFault } from './usage-fault.ts';
@@ -26,6 +33,25 @@ export function openDocument(file: string): Opened {
 export function usable(reading: DocumentReading): Opened {
   if (!reading.ok) throw new DocumentFault(reading.faults);
   return reading;
+}
+
+/** Something owed that was read. */
+export type OpenedDebt = ReadInstrument;
+
+/** Reads a document of something owed. Throws as {@link openDocument}, and for a fund. */
+export function openDebt(file: string): OpenedDebt {
+  const reading = readInstrument(jsonOf(file));
+  if (reading.ok) return reading.instrument;
+  throw new DocumentFault(
+    reading.faults.map(({ key, message }) => ({ key, message: `${file}: ${message}` })),
+  );
+}
+
+/** The value of a file of JSON. Throws {@link DocumentFault} where it is none. */
+export function jsonOf(file: string): unknown {
+  const { value, fault } = parseJson(textOf(file));
+  if (fault) throw new DocumentFault([fault]);
+  return value;
 }
 
 /** The debt that `--for` sets beside a fund. Throws {@link UsageFault} beside anything else. */

@@ -9,7 +9,7 @@ function shown({ name, takes, needed }: Option): string {
 
 /** How each command is called, a line each or more where they are long; what `docs/commands.txt` holds. */
 export function helpOf(commands: readonly Command[]): string {
-  const each = commands.map(({ name, options }) => usage(name, ['FILE', ...options.map(shown)]));
+  const each = commands.map(({ name, takes, options }) => usage(name, [takes, ...options.map(shown)]));
   return [...each, usage('batch', ['[FILE]'])].join('');
 }
 

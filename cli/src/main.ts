@@ -1,17 +1,21 @@
 import { answerBatch } from './batch.ts';
 import { Given, type Answer } from './command.ts';
 import { commandOf, commands } from './commands/commands.ts';
-import { DocumentFault, openDocument } from './documents.ts';
+import { DocumentFault } from './documents.ts';
 import { helpOf } from './help.ts';
-import { isCallFault, UsageFault } from './usage-fault.ts';
+import { isCallFault } from './usage-fault.ts';
 
 /** Runs one command; faults go to standard error and end with 2, so that nothing half right is piped on. */
 async function main([name = '', ...args]: string[]): Promise<void> {
   try {
     if (name === 'help') process.stdout.write(helpOf(commands));
     else if (name === 'batch')
-      await answerBatch(fileOf(Given.of({ options: [] }, args), name, '-'), process.stdout);
-    else process.stdout.write(answered(name, args));
+      await answerBatch(Given.of({ options: [] }, args).file(name, '-'), process.stdout);
+    else {
+      const command = commandOf(name);
+      const given = Given.of(command, args);
+      process.stdout.write(textOf(command.run(given), given));
+    }
   } catch (error) {
     process.exitCode = 2;
     if (error instanceof DocumentFault) {
@@ -22,21 +26,6 @@ async function main([name = '', ...args]: string[]): Promise<void> {
       throw error;
     }
   }
-}
-
-function answered(name: string, args: readonly string[]): string {
-  const command = commandOf(name);
-  const given = Given.of(command, args);
-  const file = fileOf(given, name);
-  return textOf(command.answer(openDocument(file), given), given);
-}
-
-function fileOf({ files }: Given, command: string, unsaid?: string): string {
-  const [file = unsaid, ...rest] = files;
-  if (file === undefined || rest.length > 0) {
-    throw new UsageFault(`${command} takes one FILE, or - for standard input.`);
-  }
-  return file;
 }
 
 function textOf({ json, csv, text }: Answer, given: Given): string {

@@ -21,7 +21,8 @@ function shown(value: unknown): string {
   return decimals === undefined ? grouped : `${grouped}.${decimals}`;
 }
 
-function table(rows: readonly Cells[], columns: readonly string[], titles: Titles = {}): string {
+/** Rows under their headings, figures to the right. */
+export function table(rows: readonly Cells[], columns: readonly string[], titles: Titles = {}): string {
   const cells = rows.map((row) => columns.map((column) => shown(row[column])));
   const heads = columns.map((column) => titleOf(titles, column));
   const widths = heads.map((head, at) => Math.max(head.length, ...cells.map((row) => row[at]?.length ?? 0)));
@@ -90,8 +91,17 @@ export function scheduleTable(made: PublishedSchedule, titles: Titles): string {
     totals('Whole schedule', made.totals),
     ...(made.together ? [togetherTable(made.together)] : []),
     ...(notices.length > 0 ? [`Notices\n${notices.map(({ message }) => `  ${message}`).join('\n')}`] : []),
-    `Proofs\n${proofs.map((proof) => `  ${proof.holds ? 'holds' : 'FAILS'}  ${proof.name}${proof.difference.match(/[1-9]/) ? `, difference ${shown(proof.difference)}` : ''}`).join('\n')}`,
+    proofLines(proofs),
   ].join('\n\n')}\n`;
+}
+
+/** Proofs, a line each. */
+export function proofLines(proofs: PublishedSchedule['proofs']): string {
+  const lines = proofs.map(({ holds, name, difference }) => {
+    const off = /[1-9]/.test(difference) ? `, difference ${shown(difference)}` : '';
+    return `  ${holds ? 'holds' : 'FAILS'}  ${name}${off}`;
+  });
+  return `Proofs\n${lines.join('\n')}`;
 }
 
 function togetherTable(together: Cells): string {

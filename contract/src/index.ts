@@ -42,3 +42,5 @@ export * from './api/address.ts';
 export * from './api/downloads.ts';
 export { askedFor, duePayments, paymentsDue } from './kinds/loan/due-payments.ts';
 export * from './kinds/debt-figures.ts';
+export * from './portfolio/portfolio-json.ts';
+export * from './scenario/scenario-document.ts';

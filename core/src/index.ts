@@ -128,6 +128,21 @@ export { ratio, type Ratio, ratioFromDecimal, ratioToNumber } from './money/rati
 export { roundRatio, type Ties } from './money/round-ratio.ts';
 export { multiplier, roundedProduct } from './money/rounded-product.ts';
 export { minorOf } from './money/rounding.ts';
+export type { Flow } from './portfolio/flow.ts';
+export {
+  mostPeriods,
+  portfolioPeriods,
+  type PortfolioStep,
+  portfolioSteps,
+} from './portfolio/portfolio-periods.ts';
+export {
+  type Movement,
+  movementOver,
+  movementProof,
+  type PortfolioMeasure,
+  portfolioMeasures,
+  portfolioValues,
+} from './portfolio/portfolio.ts';
 export { amortizedBetween } from './position/amortized.ts';
 export { interestExpense } from './position/interest-expense.ts';
 export { maturities, yearsApart } from './position/maturities.ts';

@@ -1,12 +1,13 @@
 import { stringify } from 'csv-stringify/sync';
 import { entriesJson } from '@coffer/contract';
 import { accrualChoices, entries as entriesOf, periodLengths } from '@coffer/core';
-import { forms, type Command } from '../command.ts';
+import { forms } from '../command.ts';
+import { ofDocument } from './document-command.ts';
 import { entryTable } from '../tables.ts';
 import { UsageFault } from '../usage-fault.ts';
 
 /** The journal entries that fall in some dates, both days included. */
-export const entries: Command = {
+export const entries = ofDocument({
   name: 'entries',
   options: [
     { name: 'from', takes: 'DATE', needed: true },
@@ -41,4 +42,4 @@ export const entries: Command = {
       text: () => entryTable(made),
     };
   },
-};
+});

@@ -1,12 +1,13 @@
 import { stringify } from 'csv-stringify/sync';
 import { columnTitles, scheduleJson } from '@coffer/contract';
-import { forms, type Command } from '../command.ts';
+import { forms } from '../command.ts';
+import { ofDocument } from './document-command.ts';
 import { debtOf } from '../documents.ts';
 import { scheduleTable } from '../tables.ts';
 import { UsageFault } from '../usage-fault.ts';
 
 /** The schedule of an instrument, or some of its payments. */
-export const schedule: Command = {
+export const schedule = ofDocument({
   name: 'schedule',
   options: [...forms, { name: 'rows', takes: 'A-B' }, { name: 'for', takes: 'FILE' }],
   answer(opened, given) {
@@ -23,4 +24,4 @@ export const schedule: Command = {
       text: () => scheduleTable(made, columnTitles(opened.schedule)),
     };
   },
-};
+});

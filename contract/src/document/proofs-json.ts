@@ -1,12 +1,12 @@
-import { formatAmount, proofsOf, type AnySchedule } from '@coffer/core';
+import { formatAmount, proofsOf, type AnySchedule, type Proof } from '@coffer/core';
 import type { PublishedProof } from './published-schedule.ts';
+
+/** A proof in the published form. */
+export function publishedProof({ name, holds, difference }: Proof, digits: number): PublishedProof {
+  return { name, holds, difference: formatAmount(difference, digits) };
+}
 
 /** The proofs of a schedule in the published form. */
 export function proofsJson(schedule: AnySchedule): PublishedProof[] {
-  const { digits } = schedule.terms;
-  return proofsOf(schedule).map(({ name, holds, difference }) => ({
-    name,
-    holds,
-    difference: formatAmount(difference, digits),
-  }));
+  return proofsOf(schedule).map((proof) => publishedProof(proof, schedule.terms.digits));
 }

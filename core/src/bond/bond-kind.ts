@@ -4,6 +4,7 @@ import { bondStanding } from './entries/bond-standing.ts';
 import { bondPositionWords } from './explain/bond-position-words.ts';
 import type { DebtKind } from '../kinds/kind.ts';
 import { bondAccrual, bondPosition, faceDue } from './position/bond-position.ts';
+import { bondFlows } from './schedule/bond-flows.ts';
 import { bondProofs } from './schedule/bond-proofs.ts';
 import { lastCouponRow, type BondSchedule } from './schedule/bond-schedule.ts';
 import type { BondTerms } from './terms/bond-terms.ts';
@@ -28,6 +29,7 @@ export const bondKind: DebtKind<BondTerms, BondSchedule> = {
     if (on < terms.issued || on >= terms.matures) return 0;
     return rows.findLast(({ due }) => due <= on)?.faceAfter ?? terms.face;
   },
+  flows: bondFlows,
   paidInAll(schedule) {
     const paid = schedule.rows.reduce((sum, { booked, paid: redeemed }) => sum + booked.coupon + redeemed, 0);
     return paid + (lastCouponRow(schedule)?.faceAfter ?? 0);

@@ -2,6 +2,7 @@ import type { CalendarDay } from '../calendar/calendar-day.ts';
 import type { AccountRole } from '../entries/account-role.ts';
 import type { Entry } from '../entries/entry.ts';
 import type { ExplainStep } from '../explain/explanation.ts';
+import type { Flow } from '../portfolio/flow.ts';
 import type { Position, PositionFigure } from '../position/position-figures.ts';
 import type { Proof } from '../proofs/proof.ts';
 
@@ -41,6 +42,8 @@ export interface DebtKind<Terms, Of> extends Kind<Terms, Of, Position> {
   whyDear(schedule: Of): string | undefined;
   /** Principal or face outstanding at the end of a day. */
   owed(schedule: Of, on: CalendarDay): number;
+  /** What was borrowed and what each row moves, in order of the day. */
+  flows(schedule: Of): readonly Flow[];
   /** Everything paid on it over its life. */
   paidInAll(schedule: Of): number;
   /** Interest charged or accrued through a day, without amortization. */

@@ -133,7 +133,7 @@ test('an agreement of each other kind is composed from a starting point', async 
   await expect(fact(page, 'Interest added')).toHaveText(/^6,167\.(7[6-9]|80)$/);
   await page.getByLabel('Interest meanwhile').first().click();
   await page.getByRole('option', { name: 'is kept apart, then paid' }).click();
-  await expect(page.getByRole('columnheader', { name: 'Unpaid' })).toBeVisible();
+  await expect(page.getByRole('columnheader', { name: 'Deferred' })).toBeVisible();
 
   await page.getByRole('button', { name: 'Start again' }).click();
   await begin(page, 'Floating rate', {

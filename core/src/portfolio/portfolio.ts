@@ -1,0 +1,97 @@
+import type { CalendarDay } from '../calendar/calendar-day.ts';
+import { fact } from '../facts/facts.ts';
+import { debtKindOf } from '../kinds/kinds.ts';
+import type { Schedule } from '../kinds/schedules.ts';
+import { interestExpense } from '../position/interest-expense.ts';
+import { position } from '../position/position.ts';
+import { exactProof, type Proof } from '../proofs/proof.ts';
+import type { Flow } from './flow.ts';
+import type { PortfolioPeriod } from './portfolio-periods.ts';
+
+/** What a portfolio can be looked at for: balances at the end of each period, then what flows in it. */
+export const portfolioMeasures = [
+  'closing',
+  'carrying',
+  'accrued',
+  'current',
+  'payment',
+  'interest',
+  'expense',
+  'principal',
+] as const;
+export type PortfolioMeasure = (typeof portfolioMeasures)[number];
+
+const flowsOf = fact((schedule: Schedule): readonly Flow[] => debtKindOf(schedule).flows(schedule));
+
+type FlowKey = Exclude<keyof Flow, 'on'>;
+
+const columnOf = { payment: 'paid', interest: 'interest', principal: 'principal' } as const;
+
+/** One measure of an instrument in each period, minor units: balances at its end, flows of its days. */
+export function portfolioValues(
+  schedule: Schedule,
+  periods: readonly PortfolioPeriod[],
+  measure: PortfolioMeasure,
+): number[] {
+  switch (measure) {
+    case 'closing':
+      return periods.map(({ to }) => debtKindOf(schedule).owed(schedule, to));
+    case 'carrying':
+    case 'current':
+      return periods.map(({ to }) => position(schedule, to)[measure]);
+    case 'accrued':
+      return periods.map(({ to }) => position(schedule, to).accruedInterest);
+    case 'expense':
+      return periods.map(({ from, to }) => interestExpense(schedule, from - 1, to));
+    case 'payment':
+    case 'interest':
+    case 'principal':
+      return flowing(schedule, periods, columnOf[measure]);
+  }
+}
+
+/** The sums of a column of flows over each period, minor units. */
+function flowing(schedule: Schedule, periods: readonly PortfolioPeriod[], column: FlowKey): number[] {
+  const sums = periods.map(() => 0);
+  let at = 0;
+  for (const flow of flowsOf(schedule)) {
+    while (at < periods.length && flow.on > (periods[at] as PortfolioPeriod).to) at += 1;
+    if (at === periods.length) break;
+    if (flow.on >= (periods[at] as PortfolioPeriod).from) sums[at] = (sums[at] as number) + flow[column];
+  }
+  return sums;
+}
+
+/** How what is owed moves over periods. Minor units. */
+export interface Movement {
+  readonly opening: number;
+  readonly drawn: number;
+  readonly added: number;
+  readonly principal: number;
+  readonly closing: number;
+}
+
+/** How what is owed on an instrument moves from the beginning of the first period to the end of the last. */
+export function movementOver(schedule: Schedule, periods: readonly PortfolioPeriod[]): Movement {
+  const owed = (on: CalendarDay): number => debtKindOf(schedule).owed(schedule, on);
+  const sum = (column: FlowKey): number =>
+    flowing(schedule, periods, column).reduce((total, amount) => total + amount, 0);
+  const [first, last] = [periods[0], periods.at(-1)];
+  return {
+    opening: first ? owed(first.from - 1) : 0,
+    drawn: sum('drawn'),
+    added: sum('added'),
+    principal: sum('principal'),
+    closing: last ? owed(last.to) : 0,
+  };
+}
+
+/** That movements lead from the opening to the closing balance; several are added up. */
+export function movementProof(name: string, movements: readonly Movement[]): Proof {
+  const off = movements.reduce(
+    (sum, { opening, drawn, added, principal, closing }) =>
+      sum + opening + drawn + added - principal - closing,
+    0,
+  );
+  return exactProof(name, off);
+}
