@@ -9,6 +9,7 @@ import {
   totalOf,
 } from '@coffer/core';
 import { benchDearest } from './dearest.ts';
+import { benchHorizons } from './horizons.ts';
 import { exactness } from './exactness.ts';
 import { MixedInDoubles } from './mixed-in-doubles.ts';
 import { benchLoans, levelTerms, mixedTerms, payments } from './portfolio.ts';
@@ -122,3 +123,4 @@ console.log(`${rows} random rows, ${halves} of them exact halves: ${wrong} diffe
 if (wrong > 0) process.exitCode = 1;
 console.log('the dearest documents that are accepted; × is against one plain schedule of 360 payments');
 for (const text of benchDearest()) console.log(text);
+benchHorizons();

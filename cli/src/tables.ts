@@ -17,6 +17,8 @@ function shown(value: unknown): string {
   const text = String(value);
   if (!isFigure(text)) return text;
   const [whole = '', decimals] = text.split('.');
+  // Years and counts are read as they are.
+  if (decimals === undefined && whole.replace('-', '').length < 5) return text;
   const grouped = whole.replace(/\B(?=(\d{3})+$)/g, ',');
   return decimals === undefined ? grouped : `${grouped}.${decimals}`;
 }

@@ -44,3 +44,6 @@ export { askedFor, duePayments, paymentsDue } from './kinds/loan/due-payments.ts
 export * from './kinds/debt-figures.ts';
 export * from './portfolio/portfolio-json.ts';
 export * from './scenario/scenario-document.ts';
+export { planDocument, type PlanDocument, planVersion } from './portfolio/plan-document.ts';
+export { type PlanReading, readPlan, type ReadPlan } from './portfolio/read-plan.ts';
+export { planJson, type PublishedPlan } from './portfolio/plan-json.ts';

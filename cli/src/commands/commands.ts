@@ -2,6 +2,7 @@ import type { Command } from '../command.ts';
 import { UsageFault } from '../usage-fault.ts';
 import type { DocumentCommand } from './document-command.ts';
 import { entries } from './entries.ts';
+import { plan } from './plan.ts';
 import { portfolio } from './portfolio.ts';
 import { position } from './position.ts';
 import { schedule } from './schedule.ts';
@@ -10,7 +11,7 @@ import { schedule } from './schedule.ts';
 const documentCommands: readonly DocumentCommand[] = [schedule, position, entries];
 
 /** Every question that can be asked on the command line. */
-export const commands: readonly Command[] = [...documentCommands, portfolio];
+export const commands: readonly Command[] = [...documentCommands, portfolio, plan];
 
 /** The command of a name. Throws {@link UsageFault} where there is none. */
 export function commandOf(name: string): Command {

@@ -30,6 +30,7 @@ export const bondKind: DebtKind<BondTerms, BondSchedule> = {
     return rows.findLast(({ due }) => due <= on)?.faceAfter ?? terms.face;
   },
   flows: bondFlows,
+  contract: () => undefined,
   paidInAll(schedule) {
     const paid = schedule.rows.reduce((sum, { booked, paid: redeemed }) => sum + booked.coupon + redeemed, 0);
     return paid + (lastCouponRow(schedule)?.faceAfter ?? 0);

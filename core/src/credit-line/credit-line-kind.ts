@@ -8,4 +8,6 @@ import { endsOnDemand } from '../loan/position/loan-position.ts';
 export const creditLineKind: DebtKind<LoanTerms, LoanSchedule> = {
   ...loanKind,
   onDemand: endsOnDemand,
+  // What is paid beyond a bill could be drawn again.
+  contract: () => undefined,
 };

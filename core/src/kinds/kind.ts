@@ -2,6 +2,7 @@ import type { CalendarDay } from '../calendar/calendar-day.ts';
 import type { AccountRole } from '../entries/account-role.ts';
 import type { Entry } from '../entries/entry.ts';
 import type { ExplainStep } from '../explain/explanation.ts';
+import type { Contract } from '../loan/plan/contract.ts';
 import type { Flow } from '../portfolio/flow.ts';
 import type { Position, PositionFigure } from '../position/position-figures.ts';
 import type { Proof } from '../proofs/proof.ts';
@@ -44,6 +45,8 @@ export interface DebtKind<Terms, Of> extends Kind<Terms, Of, Position> {
   owed(schedule: Of, on: CalendarDay): number;
   /** What was borrowed and what each row moves, in order of the day. */
   flows(schedule: Of): readonly Flow[];
+  /** What it asks for after a day, where more may be paid each time; `undefined` where nothing can be repaid early. */
+  contract(schedule: Of, on: CalendarDay): Contract | undefined;
   /** Everything paid on it over its life. */
   paidInAll(schedule: Of): number;
   /** Interest charged or accrued through a day, without amortization. */

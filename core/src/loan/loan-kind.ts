@@ -8,6 +8,7 @@ import { asKnownOn } from './terms/as-known-on.ts';
 import { bookedInterest } from './interest/booked-interest.ts';
 import { buildLoanSchedule } from './schedule/build-loan-schedule.ts';
 import { amortizedCosts } from './costs/issue-costs.ts';
+import { contractAfter } from './plan/contract.ts';
 import { loanFlows } from './schedule/loan-flows.ts';
 import { loanProofs } from './schedule/loan-proofs.ts';
 import { lastRowOn, type LoanSchedule } from './schedule/loan-schedule.ts';
@@ -32,6 +33,7 @@ export const loanKind: DebtKind<LoanTerms, LoanSchedule> = {
   whyDear: whyLoanIsDear,
   owed: owedOn,
   flows: loanFlows,
+  contract: contractAfter,
   paidInAll: (schedule) => totalOf(schedule, 'payment') + totalOf(schedule, 'extra'),
   interestThrough,
   amortizedThrough: amortizedCosts,

@@ -1,0 +1,66 @@
+import type { Contract } from './contract.ts';
+import { paidSchedule } from './paid-schedule.ts';
+import { estimatedLeft, follow, type RegularContract } from './regular-contract.ts';
+
+const mostSteps = 12;
+
+/**
+ * The least amount, in minor units, that clears a loan within so many dues where each payment is at least that, found
+ * exactly: one minor unit less does not.
+ */
+export function leastLevel(clears: (level: number) => boolean, guess: number): number {
+  let [low, high] = clears(guess) ? [-1, guess] : [guess, Infinity];
+  // What is left falls as the payment grows, so the answer is bracketed from the guess outward.
+  for (let step = 1; high === Infinity; step *= 2) {
+    const level = low + step;
+    if (clears(level)) high = level;
+    else low = level;
+  }
+  for (let step = 1; low === -1 && high > 0; step *= 2) {
+    const level = Math.max(0, high - step);
+    if (!clears(level)) low = level;
+    else {
+      high = level;
+      if (level === 0) return 0;
+    }
+  }
+  while (high - low > 1) {
+    const middle = Math.floor((low + high) / 2);
+    if (clears(middle)) high = middle;
+    else low = middle;
+  }
+  return high;
+}
+
+/** The least level of a regular contract: begun where doubles say it is, so that a few trials settle it. */
+export function leastOfRegular(contract: RegularContract, least: number, through: number): number {
+  let guess = contract.balance / through;
+  for (let step = 0; step < mostSteps; step += 1) {
+    const { left, slope } = estimatedLeft(contract, guess, through);
+    if (slope === 0) break;
+    const better = guess - left / slope;
+    const settled = Math.abs(better - guess) < 0.01;
+    guess = better;
+    if (settled) break;
+  }
+  const begun = Number.isFinite(guess) ? Math.max(0, Math.ceil(guess)) : contract.balance;
+  return leastLevel((level) => follow(contract, Math.max(level, least), through).clearedBy >= 0, begun);
+}
+
+/** The least level of any contract, by schedules of its own rules. */
+export function leastOfAny(contract: Contract, least: number, through: number, guess: number): number {
+  return leastLevel((level) => clearsWithin(contract, Math.max(level, least), through), guess);
+}
+
+/** Whether payments of at least a level clear a loan within so many dues; also where they would before it is drawn on. */
+export function clearsWithin(contract: Contract, level: number, through: number): boolean {
+  const made = paidSchedule(contract, raised(contract, level, through));
+  if (!made) return true;
+  const last = contract.dues[through - 1]?.on ?? 0;
+  return made.clearedBy >= 0 && (made.schedule.date[made.clearedBy] as number) <= last;
+}
+
+/** What is paid on the first dues of a contract where each payment is at least a level. */
+export function raised({ dues }: Contract, level: number, through: number): number[] {
+  return dues.slice(0, through).map(({ amount }) => Math.max(level, amount));
+}

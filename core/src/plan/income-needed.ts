@@ -1,0 +1,26 @@
+/** What is asked of income. Amounts in minor units. */
+export interface IncomeQuestion {
+  /** Fixed outlays of a month. */
+  readonly outlays: number;
+  readonly outlaysDeductible: boolean;
+  /** As a fraction, below 1. */
+  readonly taxRate: number;
+  readonly interestDeductible: boolean;
+}
+
+/**
+ * Yearly income before tax that pays the debt and fixed outlays, minor units, unrounded: what is not deductible is paid
+ * out of what tax leaves. Source: common practice.
+ *
+ * @param service of the debt in a year
+ * @param interest in it
+ */
+export function incomeNeeded(
+  { outlays, outlaysDeductible, taxRate, interestDeductible }: IncomeQuestion,
+  service: number,
+  interest: number,
+): number {
+  const before = (interestDeductible ? interest : 0) + (outlaysDeductible ? 12 * outlays : 0);
+  const after = service + 12 * outlays - before;
+  return after / (1 - taxRate) + before;
+}
