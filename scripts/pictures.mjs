@@ -40,6 +40,10 @@ await page.getByRole('button', { name: 'Log in' }).click();
 await page.getByText('16 instruments').waitFor();
 await take('register');
 
+await page.goto(`${address}/portfolio`);
+await page.getByText('cross-foot').waitFor();
+await take('portfolio');
+
 await open('Annealing line loan');
 await page.getByRole('gridcell', { name: '2,104.18' }).click();
 await take('instrument');

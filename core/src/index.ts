@@ -128,12 +128,7 @@ export { ratio, type Ratio, ratioFromDecimal, ratioToNumber } from './money/rati
 export { roundRatio, type Ties } from './money/round-ratio.ts';
 export { multiplier, roundedProduct } from './money/rounded-product.ts';
 export { minorOf } from './money/rounding.ts';
-export {
-  budgetOutcome,
-  type BudgetOutcome,
-  type BudgetUse,
-  contractualYearly,
-} from './plan/budget.ts';
+export { budgetOutcome, type BudgetOutcome, type BudgetUse, contractualYearly } from './plan/budget.ts';
 export { frontier, type Horizon, type Horizons, type Step, stepFrom } from './plan/frontier.ts';
 export { incomeNeeded, type IncomeQuestion } from './plan/income-needed.ts';
 export type { FundRule } from './plan/plan-fund.ts';
@@ -150,6 +145,7 @@ export { crossings, leastWorth } from './plan/worth-it.ts';
 export type { Flow } from './portfolio/flow.ts';
 export {
   mostPeriods,
+  type PortfolioPeriod,
   portfolioPeriods,
   type PortfolioStep,
   portfolioSteps,

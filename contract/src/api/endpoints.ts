@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { accrualChoices } from '@coffer/core';
+import { accrualChoices, portfolioMeasures, portfolioSteps } from '@coffer/core';
 import { dayText } from '../document/scalars.ts';
 import { confirm } from './confirm.ts';
 import { endpoint } from './endpoint.ts';
@@ -14,6 +14,7 @@ import {
   paymentMade,
   paymentTakenBack,
   personView,
+  portfolioView,
   reasonText,
   registerView,
 } from './views.ts';
@@ -55,6 +56,21 @@ export const endpoints = {
     query: v.strictObject({ on: dayText }),
     answer: registerView,
   }),
+  portfolio: endpoint(
+    'get',
+    '/api/portfolio',
+    'Every instrument over months, quarters or fiscal years, for one measure',
+    'logged-in',
+    {
+      query: v.strictObject({
+        from: dayText,
+        to: dayText,
+        by: v.picklist(portfolioSteps),
+        show: v.picklist(portfolioMeasures),
+      }),
+      answer: portfolioView,
+    },
+  ),
   createInstrument: endpoint(
     'post',
     '/api/instruments',

@@ -12,6 +12,7 @@ import { instrumentRoutes } from '../instruments/instrument-routes.ts';
 import { journalRoutes } from '../journal/journal-routes.ts';
 import { paymentRoutes } from '../payments/payment-routes.ts';
 import { periodRoutes } from '../periods/period-routes.ts';
+import { portfolioRoutes } from '../portfolio/portfolio-routes.ts';
 import { registerRoutes } from '../register/register-routes.ts';
 import { sessionRoutes } from '../session/session-routes.ts';
 import { sessions, whoCalls } from '../session/sessions.ts';
@@ -64,6 +65,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   app.use(sessionRoutes(database));
   app.use(companyRoutes(database));
   app.use(registerRoutes(database, figures));
+  app.use(portfolioRoutes(database, figures));
   app.use(instrumentRoutes(database, figures));
   app.use(fileRoutes(database, files));
   app.use(paymentRoutes(database, figures));

@@ -30,7 +30,7 @@ const bodies = (): Record<string, object> => {
 
 /** Calls that name no instrument: what they answer is our company's, which the caller looks at. */
 const ofNoInstrument = ['health', 'session', 'logIn', 'logOut', 'company', 'register', 'createInstrument']
-  .concat(['duePayments', 'close', 'chooseAccruals', 'lock', 'journal'])
+  .concat(['duePayments', 'close', 'chooseAccruals', 'lock', 'journal', 'portfolio'])
   .sort();
 
 const everything = async (): Promise<unknown> => {
@@ -74,6 +74,7 @@ describe('what belongs to another company', () => {
       '/api/register?on=2026-10-31',
       '/api/company',
       '/api/payments',
+      '/api/portfolio?from=2026-09-01&to=2026-12-31&by=month&show=closing',
       '/api/periods/2026-10-31/close',
     ]) {
       await ours.call('GET', path);

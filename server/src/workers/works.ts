@@ -2,6 +2,7 @@ import { dueOfInstrument } from '../payments/payments-due.ts';
 import { takenBackPayments } from '../payments/taken-back-payments.ts';
 import { recordedPayments } from '../payments/recorded-payments.ts';
 import { monthOfInstrument } from '../periods/month-of-instrument.ts';
+import { portfolioOfInstrument } from '../portfolio/portfolio-of-instrument.ts';
 import { registerOfInstrument } from '../register/register-of-instrument.ts';
 import { instrumentInBooks } from '../verify/instrument-in-books.ts';
 import { readToKeep } from '../instruments/read-to-keep.ts';
@@ -10,6 +11,7 @@ import { readToKeep } from '../instruments/read-to-keep.ts';
 export const works = {
   register: registerOfInstrument,
   month: monthOfInstrument,
+  portfolio: portfolioOfInstrument,
   'due-payments': dueOfInstrument,
   'recorded-payments': recordedPayments,
   'taken-back-payments': takenBackPayments,

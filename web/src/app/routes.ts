@@ -53,6 +53,11 @@ export const routes: Routes = [
         loadComponent: async () => (await import('./payments/payments.page')).PaymentsPage,
       },
       {
+        path: 'portfolio',
+        title: 'Portfolio over time',
+        loadComponent: async () => (await import('./portfolio/portfolio.page')).PortfolioPage,
+      },
+      {
         path: 'close',
         title: 'Period close',
         loadComponent: async () => (await import('./close/close.page')).ClosePage,

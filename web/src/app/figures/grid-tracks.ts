@@ -8,18 +8,21 @@ export interface GridTracks {
 
 /** Pixels of a tabular digit, of a point or comma, and of any other character, in the type that grids are set in. */
 const [digit, mark, other] = [9.11, 3.91, 7.8];
+/** How much wider the weight of headings and totals is. */
+const heavier = 1.055;
 const padding = 17;
 /** Pixels of a character of a heading. */
 const heads = 6.3;
 
 /** Pixels that a text needs in a cell, to within a pixel for figures. */
-function widthOf(text: string): number {
-  let width = padding;
+function widthOf(text: string, weight = 1): number {
+  if (text === '') return 0;
+  let width = 0;
   for (const character of text) {
     if (character >= '0' && character <= '9') width += digit;
     else width += character === '.' || character === ',' ? mark : other;
   }
-  return Math.ceil(width);
+  return Math.ceil(padding + width * weight);
 }
 
 /**
@@ -34,10 +37,14 @@ export function gridTracks<Item>(
   let least = 0;
   const tracks = columns.map((column) => {
     const [, before = '', asked = '0', after = ''] = /^(minmax\()?(\d+)px(.*)$/.exec(column.track) ?? [];
-    const texts = column.align === 'right' ? rows.map((row) => cellOf(row, column).text) : [];
-    const longest = longestOf([...texts, (column.align === 'right' && total?.[column.key]) || '']);
+    const figures = column.align === 'right' ? rows : [];
+    const textsOf = (heavy: boolean): string[] =>
+      figures.flatMap((row) => ((row.type === 'item') === heavy ? [] : cellOf(row, column).text));
+    const totalled = (column.align === 'right' && total?.[column.key]) || '';
+    const heavy = widthOf(longestOf([...textsOf(true), totalled]), heavier);
+    const longest = Math.max(widthOf(longestOf(textsOf(false))), heavy);
     const heading = column.align === 'right' ? Math.ceil(padding + heads * column.title.length) : 0;
-    const width = Math.max(Number(asked), heading, longest === '' ? 0 : widthOf(longest));
+    const width = Math.max(Number(asked), heading, longest);
     least += width;
     return `${before}${width}px${after}`;
   });

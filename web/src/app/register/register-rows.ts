@@ -7,7 +7,8 @@ import {
 } from '@coffer/contract';
 import type { GridColumn, GridRow } from '../figures/grid-model';
 
-const classNames: Readonly<Record<InstrumentClass, string>> = {
+/** What the register calls its classes, in its order. */
+export const classNames: Readonly<Record<InstrumentClass, string>> = {
   'term-loan': 'Mortgages and term loans',
   'credit-line': 'Credit lines',
   note: 'Notes',

@@ -35,6 +35,7 @@ export class KeysDialog {
     ['Ctrl C', 'In a table: copy the rows with their headings'],
     ['digits', 'In a cell that can be typed into: begin typing; Enter keeps it, Escape does not'],
     ['e', 'In a schedule: the entries of the row, or of any day'],
+    ['[ ]', 'In the portfolio: twelve periods earlier or later'],
     ['a', 'In the payments: tick all or none'],
     ['Ctrl Enter', 'In the payments: record what is ticked'],
     ['?', 'This list'],

@@ -9,6 +9,7 @@ export interface PagePlace {
 export const pages: readonly PagePlace[] = [
   { path: '/', name: 'Register', key: 'r' },
   { path: '/payments', name: 'Payments', key: 'p' },
+  { path: '/portfolio', name: 'Portfolio', key: 'o' },
   { path: '/close', name: 'Period close', key: 'c' },
   { path: '/journal', name: 'Journal', key: 'j' },
   { path: '/instruments/new', name: 'New instrument', key: 'n' },

@@ -1,0 +1,92 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { PortfolioRow } from '@coffer/contract';
+import { loanDocument, TestServer, type Answer, type Caller } from '../testing/test-server.ts';
+
+let server: TestServer;
+let preparer: Caller;
+beforeAll(async () => {
+  server = await TestServer.start();
+  preparer = await server.as('ilka');
+});
+afterAll(() => server.stop());
+
+const portfolio = (query: string): Promise<Answer> => preparer.call('GET', `/api/portfolio?${query}`);
+const sum = (values: readonly number[]): number => values.reduce((total, value) => total + value, 0);
+
+describe('the portfolio', () => {
+  it('stands at the end of a month where the register stands', async () => {
+    const { body: register } = await preparer.call('GET', '/api/register?on=2026-10-31');
+    const figures = new Map(
+      register.rows.map((row: { id: string; figures: object }) => [row.id, row.figures]),
+    );
+    const measures = {
+      closing: 'outstanding',
+      carrying: 'carrying',
+      accrued: 'accruedInterest',
+      current: 'current',
+    };
+    for (const [show, figure] of Object.entries(measures)) {
+      const { body } = await portfolio(`from=2026-10-01&to=2026-12-31&by=month&show=${show}`);
+      expect(body.periods[0]).toEqual({ from: '2026-10-01', to: '2026-10-31' });
+      const rows = body.rows as PortfolioRow[];
+      expect(rows.length).toBeGreaterThan(10);
+      for (const { id, values } of rows) {
+        expect([id, values[0]]).toEqual([id, (figures.get(id) as Record<string, number>)[figure]]);
+      }
+    }
+  });
+
+  it('cross-foots for each instrument, by months as by fiscal years', async () => {
+    const span = 'from=2026-07-01&to=2029-06-30';
+    const [months, years] = [
+      await portfolio(`${span}&by=month&show=expense`),
+      await portfolio(`${span}&by=year&show=expense`),
+    ];
+    // The demo company's fiscal year ends with June.
+    expect(years.body.periods.map(({ to }: { to: string }) => to)).toEqual([
+      '2027-06-30',
+      '2028-06-30',
+      '2029-06-30',
+    ]);
+    months.body.rows.forEach((row: PortfolioRow, at: number) => {
+      expect([row.name, row.off, sum(row.values)]).toEqual([row.name, 0, sum(years.body.rows[at].values)]);
+    });
+  });
+
+  it('leaves out what is neither owed nor paid in any period, and shows what begins in one', async () => {
+    await preparer.insist('POST', '/api/instruments', {
+      document: loanDocument('Begun later', {
+        start: '2026-12-10',
+        payments: { every: 'month', first: '2027-01-10', phases: [{ type: 'level', count: 12 }] },
+      }),
+    });
+    const named = async (span: string): Promise<unknown> => {
+      const { body } = await portfolio(`${span}&by=month&show=closing`);
+      return body.rows.find(({ name }: PortfolioRow) => name === 'Begun later')?.values;
+    };
+    expect(await named('from=2026-10-01&to=2026-11-30')).toBeUndefined();
+    expect(await named('from=2026-11-01&to=2026-12-31')).toEqual([0, 10_000_000]);
+    expect(await named('from=2028-06-01&to=2028-06-30')).toBeUndefined();
+  });
+
+  it.each([
+    ['from=2026-10-01&to=2026-09-30&by=month&show=closing', 'to'],
+    ['from=1900-01-01&to=2080-12-31&by=month&show=closing', 'to'],
+    ['from=2026-10-01&to=2026-12-31&by=week&show=closing', 'by'],
+    ['from=2026-10-01&to=2026-12-31&by=month&show=debt', 'show'],
+    ['from=soon&to=2026-12-31&by=month&show=closing', 'from'],
+  ])('is refused for %s, naming the key', async (query, key) => {
+    const { status, body } = await portfolio(query);
+    expect([status, body.error.faults.map((fault: { key: string }) => fault.key)]).toEqual([422, [key]]);
+  });
+
+  it('is nobody’s who is not logged in', async () => {
+    expect(
+      (
+        await server
+          .caller()
+          .call('GET', '/api/portfolio?from=2026-10-01&to=2026-12-31&by=month&show=closing')
+      ).status,
+    ).toBe(401);
+  });
+});

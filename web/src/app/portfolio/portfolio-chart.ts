@@ -1,0 +1,72 @@
+import { showAmount } from '@coffer/contract';
+import { colourOf } from '../charts/colours';
+import type { EChartsCoreOption } from '../charts/echarts';
+import type { PortfolioGroup } from './portfolio-rows';
+
+/** Shades that groups are told apart by; the names stand beside them. */
+export const shades = [
+  '--principal',
+  '--principal-pale',
+  '--interest-fill',
+  '--interest-pale',
+  '--ink-3',
+  '--line-2',
+] as const;
+
+/** The shade of a group by its place. */
+export const shadeOf = (at: number): string => shades[at % shades.length] ?? '--ink-3';
+
+const most = 1e8;
+
+/** The sums of groups by period, stacked, with their total above. */
+export function portfolioChart(
+  groups: readonly PortfolioGroup[],
+  names: readonly string[],
+  digits: number,
+): () => EChartsCoreOption {
+  return () => {
+    const unit = 10 ** digits;
+    const totals = names.map((_, at) => groups.reduce((sum, { sums }) => sum + (sums[at] ?? 0), 0));
+    const [per, sign] = Math.max(...totals) / unit >= most ? [1e6, 'm'] : [1000, 'k'];
+    const ink = colourOf('--ink-2');
+    const text = (minor: number): string =>
+      `${Math.round(minor / unit / per).toLocaleString('en-US')}${sign}`;
+    return {
+      textStyle: { fontFamily: 'Public Sans Variable' },
+      grid: { left: 8, right: 8, top: 20, bottom: 20 },
+      xAxis: {
+        type: 'category',
+        data: [...names],
+        axisTick: { show: false },
+        axisLine: { lineStyle: { color: colourOf('--line-2') } },
+        axisLabel: { color: ink, fontSize: 11, interval: 0, hideOverlap: true },
+      },
+      yAxis: { type: 'value', show: false },
+      tooltip: {
+        trigger: 'axis',
+        formatter: (points: readonly { dataIndex: number }[]) => {
+          const at = points[0]?.dataIndex ?? 0;
+          const parts = groups.map(({ name, sums }) => `${name}: ${showAmount(sums[at] ?? 0, digits)}`);
+          return [names[at], ...parts, `All: ${showAmount(totals[at] ?? 0, digits)}`].join('<br>');
+        },
+      },
+      series: groups.map(({ name, sums }, at) => ({
+        type: 'bar',
+        name,
+        stack: 'all',
+        barCategoryGap: '30%',
+        itemStyle: { color: colourOf(shadeOf(at)) },
+        data: sums.map((sum) => sum / unit),
+        ...(at === groups.length - 1 && {
+          label: {
+            show: true,
+            position: 'top',
+            color: ink,
+            fontSize: 11,
+            formatter: ({ dataIndex }: { dataIndex: number }) => text(totals[dataIndex] ?? 0),
+          },
+        }),
+      })),
+    };
+  };
+}

@@ -1,0 +1,105 @@
+import { showDay, showMovement, type PortfolioRow, type PortfolioView } from '@coffer/contract';
+import type { PortfolioStep } from '@coffer/core';
+import type { GridColumn, GridRow } from '../figures/grid-model';
+import { classNames } from '../register/register-rows';
+
+/** What instruments are subtotalled by. */
+export const groupings = {
+  class: { name: 'class', of: (row: PortfolioRow): string => classNames[row.class] },
+  lender: { name: 'lender', of: (row: PortfolioRow): string => row.lender ?? 'No lender named' },
+  rate: { name: 'rate', of: (row: PortfolioRow): string => (row.floating ? 'Floating rate' : 'Fixed rate') },
+} as const;
+export type Grouping = keyof typeof groupings;
+export const groupingChoices = Object.entries(groupings).map(([key, { name }]) => [key, name] as const);
+
+/** Instruments that are subtotalled together, in the order of the register. */
+export interface PortfolioGroup {
+  readonly name: string;
+  readonly rows: readonly PortfolioRow[];
+  /** Minor units, by period. */
+  readonly sums: readonly number[];
+}
+
+/** The sums of rows by period, minor units. */
+export function sumsOf(rows: readonly PortfolioRow[], periods: number): number[] {
+  const sums = new Array<number>(periods).fill(0);
+  for (const { values } of rows) values.forEach((value, at) => (sums[at] = (sums[at] ?? 0) + value));
+  return sums;
+}
+
+/** Instruments by what they are subtotalled by; classes in the order of the register, all else by name. */
+export function portfolioGroups({ rows, periods }: PortfolioView, by: Grouping): PortfolioGroup[] {
+  const { of } = groupings[by];
+  const names = [...new Set(rows.map(of))];
+  const order = Object.values(classNames);
+  names.sort((a, b) => (by === 'class' ? order.indexOf(a) - order.indexOf(b) : a.localeCompare(b)));
+  return names.map((name) => {
+    const ofGroup = rows.filter((row) => of(row) === name);
+    return { name, rows: ofGroup, sums: sumsOf(ofGroup, periods.length) };
+  });
+}
+
+/** What a period is called: its month, the month it ends with, or the fiscal year it ends in. */
+export function periodName(to: string, step: PortfolioStep): string {
+  const month = showDay(to).replace(/^\d+ /, '');
+  if (step === 'month') return month;
+  return step === 'quarter' ? `to ${month}` : `FY ${to.slice(0, 4)}`;
+}
+
+/** A column a period. */
+export function portfolioColumns(
+  { periods }: PortfolioView,
+  step: PortfolioStep,
+  digits: number,
+): GridColumn<PortfolioRow>[] {
+  return [
+    {
+      key: 'name',
+      title: 'Instrument',
+      align: 'left',
+      track: 'minmax(228px, 1.4fr)',
+      explains: true,
+      cell: ({ name }) => name,
+    },
+    ...periods.map(({ to }, at): GridColumn<PortfolioRow> => ({
+      key: to,
+      title: periodName(to, step),
+      align: 'right',
+      track: 'minmax(84px, 1fr)',
+      explains: true,
+      cell: ({ values }) => showMovement(values[at] ?? 0, digits),
+    })),
+  ];
+}
+
+/** Sums as the cells of a heading or total. */
+export function portfolioCells(
+  name: string,
+  sums: readonly number[],
+  { periods }: PortfolioView,
+  digits: number,
+): Record<string, string> {
+  return {
+    name,
+    ...Object.fromEntries(periods.map(({ to }, at) => [to, showMovement(sums[at] ?? 0, digits)])),
+  };
+}
+
+/** Groups with their instruments; of a folded group only its heading. */
+export function portfolioRows(
+  groups: readonly PortfolioGroup[],
+  view: PortfolioView,
+  folded: ReadonlySet<string>,
+  digits: number,
+): GridRow<PortfolioRow>[] {
+  return groups.flatMap(({ name, rows, sums }): GridRow<PortfolioRow>[] => {
+    const shut = folded.has(name);
+    const title = `${shut ? '▸' : '▾'} ${name}${shut ? ` ${rows.length}` : ''}`;
+    const head = {
+      type: 'group',
+      id: name,
+      cells: portfolioCells(title, sums, view, digits),
+    } as const;
+    return [head, ...(shut ? [] : rows.map((item) => ({ type: 'item', id: item.id, item }) as const))];
+  });
+}
