@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import { dayText } from '../document/scalars.ts';
 import { addressOf } from './address.ts';
-import { journalQuery } from './endpoints.ts';
+import { journalQuery, portfolioQuery } from './endpoints.ts';
 import { instrumentId } from './views.ts';
 
 /** A file that can be fetched with a plain link by whoever is logged in. */
@@ -19,6 +19,7 @@ export interface Download<
 
 const workbook = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 const ofInstrument = { params: v.object({ id: instrumentId }), query: v.object({}) };
+const ofPortfolio = { params: v.object({}), query: portfolioQuery };
 const ofJournal = { params: v.object({}), query: journalQuery };
 
 /** Every file of the HTTP interface. */
@@ -47,6 +48,18 @@ export const downloads = {
     type: 'application/pdf',
     ...ofInstrument,
     query: v.object({ on: dayText }),
+  },
+  portfolioCsv: {
+    path: '/api/portfolio.csv',
+    summary: 'Every instrument over periods for one measure, a line an instrument, with totals',
+    type: 'text/csv',
+    ...ofPortfolio,
+  },
+  portfolioWorkbook: {
+    path: '/api/portfolio.xlsx',
+    summary: 'The same as a workbook',
+    type: workbook,
+    ...ofPortfolio,
   },
   journalCsv: {
     path: '/api/journal.csv',

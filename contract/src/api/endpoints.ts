@@ -33,6 +33,16 @@ export const journalQuery = v.strictObject({
   after: v.optional(wholeNumber),
 });
 
+/** The periods and the measure that a portfolio is asked for. */
+export const portfolioQuery = v.strictObject({
+  from: dayText,
+  to: dayText,
+  by: v.picklist(portfolioSteps),
+  show: v.picklist(portfolioMeasures),
+});
+
+export type PortfolioQuery = v.InferOutput<typeof portfolioQuery>;
+
 /** Every call of the HTTP interface that answers with JSON. */
 export const endpoints = {
   health: endpoint('get', '/api/health', 'Whether the application and its database answer', 'anyone', {
@@ -62,12 +72,7 @@ export const endpoints = {
     'Every instrument over months, quarters or fiscal years, for one measure',
     'logged-in',
     {
-      query: v.strictObject({
-        from: dayText,
-        to: dayText,
-        by: v.picklist(portfolioSteps),
-        show: v.picklist(portfolioMeasures),
-      }),
+      query: portfolioQuery,
       answer: portfolioView,
     },
   ),

@@ -56,7 +56,9 @@ describe('what belongs to another company', () => {
     }
     expect(Object.keys(endpoints).sort()).toEqual([...tried, ...ofNoInstrument].sort());
     for (const [name, { path }] of Object.entries(downloads)) {
-      const asked = path.includes(':id') ? { on: '2026-10-31' } : { ...span, instrument: theirs.id };
+      const asked = path.includes(':id')
+        ? { on: '2026-10-31' }
+        : { ...span, instrument: theirs.id, by: 'month', show: 'closing' };
       const answer = await ours.call('GET', addressOf(path, { id: theirs.id }, asked));
       if (path.includes(':id')) expect([name, answer.status]).toEqual([name, 404]);
     }

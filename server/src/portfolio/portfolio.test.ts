@@ -1,3 +1,5 @@
+import { parse } from 'csv-parse/sync';
+import exceljs from 'exceljs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { PortfolioRow } from '@coffer/contract';
 import { loanDocument, TestServer, type Answer, type Caller } from '../testing/test-server.ts';
@@ -67,6 +69,24 @@ describe('the portfolio', () => {
     expect(await named('from=2026-10-01&to=2026-11-30')).toBeUndefined();
     expect(await named('from=2026-11-01&to=2026-12-31')).toEqual([0, 10_000_000]);
     expect(await named('from=2028-06-01&to=2028-06-30')).toBeUndefined();
+  });
+
+  it('is a file of lines and a workbook, totalled, in which no text is a formula', async () => {
+    await preparer.insist('POST', '/api/instruments', { document: loanDocument('=1+1') });
+    const span = 'from=2026-10-01&to=2026-11-30&by=month&show=closing';
+    const { text } = await preparer.call('GET', `/api/portfolio.csv?${span}`);
+    const lines = parse(text, { columns: true, bom: true }) as Record<string, string>[];
+    const total = lines.at(-1) as Record<string, string>;
+    const sums = lines
+      .slice(0, -1)
+      .reduce((all, line) => all + Math.round(100 * Number(line['2026-11-30'])), 0);
+    expect([total['name'], Math.round(100 * Number(total['2026-11-30']))]).toEqual(['All instruments', sums]);
+    expect(lines.some(({ name }) => name?.startsWith('='))).toBe(false);
+    const book = new exceljs.Workbook();
+    await book.xlsx.load(await preparer.bytes(`/api/portfolio.xlsx?${span}`));
+    const sheet = book.getWorksheet('Portfolio');
+    expect(sheet?.rowCount).toBe(lines.length + 1);
+    expect(sheet?.getRow(sheet.rowCount).getCell(6).value).toBe(sums / 100);
   });
 
   it.each([

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { toSignal } from '@angular/core/rxjs-interop';
 import { FormControl } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
+import { MatMenuModule } from '@angular/material/menu';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { Router } from '@angular/router';
 import {
@@ -12,7 +13,7 @@ import {
   type PortfolioMeasure,
   type PortfolioStep,
 } from '@coffer/core';
-import { endpoints, showDay, type PortfolioRow } from '@coffer/contract';
+import { downloadAddress, downloads, endpoints, showDay, type PortfolioRow } from '@coffer/contract';
 import { ApiClient } from '../api/api-client';
 import { loaded } from '../api/loaded';
 import { Chart } from '../charts/chart';
@@ -43,7 +44,15 @@ const mostUnfolded = 30;
 /** Every instrument over months, quarters or fiscal years, for one measure, with subtotals and the same as a chart. */
 @Component({
   selector: 'coffer-portfolio',
-  imports: [Chart, ChoiceField, FigureGrid, MatButtonModule, MatButtonToggleModule, UnworkableNotice],
+  imports: [
+    Chart,
+    ChoiceField,
+    FigureGrid,
+    MatButtonModule,
+    MatButtonToggleModule,
+    MatMenuModule,
+    UnworkableNotice,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './portfolio.page.html',
   styleUrl: './portfolio.page.scss',
@@ -82,13 +91,13 @@ export class PortfolioPage {
     };
   });
 
-  protected readonly loaded = loaded(
-    computed(() => {
-      const span = this.span();
-      return span && { ...span, by: this.step(), show: this.show() };
-    }),
-    (query) => this.api.call(endpoints.portfolio, { query }),
-  );
+  private readonly query = computed(() => {
+    const span = this.span();
+    return span && { ...span, by: this.step(), show: this.show() };
+  });
+  protected readonly workbook = computed(() => this.file(downloads.portfolioWorkbook));
+  protected readonly csv = computed(() => this.file(downloads.portfolioCsv));
+  protected readonly loaded = loaded(this.query, (query) => this.api.call(endpoints.portfolio, { query }));
   protected readonly view = this.loaded.value;
   protected readonly title = computed(() => measures[this.show()]);
   protected readonly spanText = computed(() => {
@@ -138,6 +147,11 @@ export class PortfolioPage {
     const told = (this.view()?.periods ?? []).map(({ to }, at) => `${this.names()[at]} ${total?.[to]}`);
     return `${this.title()} of all instruments: ${told.join('; ')}`;
   });
+
+  private file(of: typeof downloads.portfolioCsv | typeof downloads.portfolioWorkbook): string {
+    const query = this.query();
+    return query ? downloadAddress(of, {}, query) : '';
+  }
 
   protected move(by: number): void {
     this.moved.update((moved) => moved + by);
