@@ -29,6 +29,8 @@ export const bondKind: DebtKind<BondTerms, BondSchedule> = {
     if (on < terms.issued || on >= terms.matures) return 0;
     return rows.findLast(({ due }) => due <= on)?.faceAfter ?? terms.face;
   },
+  carrying: (schedule, on) => bondPosition(schedule, on).carrying,
+  accrued: (schedule, on) => bondPosition(schedule, on).accruedInterest,
   flows: bondFlows,
   contract: () => undefined,
   paidInAll(schedule) {

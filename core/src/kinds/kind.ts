@@ -43,6 +43,9 @@ export interface DebtKind<Terms, Of> extends Kind<Terms, Of, Position> {
   whyDear(schedule: Of): string | undefined;
   /** Principal or face outstanding at the end of a day. */
   owed(schedule: Of, on: CalendarDay): number;
+  /** What is carried, and the interest accrued, at the end of a day: as {@link position} has them, by themselves. */
+  carrying(schedule: Of, on: CalendarDay): number;
+  accrued(schedule: Of, on: CalendarDay): number;
   /** What was borrowed and what each row moves, in order of the day. */
   flows(schedule: Of): readonly Flow[];
   /** What it asks for after a day, where more may be paid each time; `undefined` where nothing can be repaid early. */

@@ -3,7 +3,7 @@ import { loanAccrualEntry, loanIssueEntry, loanOwnEntries } from './entries/loan
 import { loanStanding } from './entries/loan-standing.ts';
 import { loanPositionWords } from './explain/loan-position-words.ts';
 import type { DebtKind } from '../kinds/kind.ts';
-import { accruedInterest, loanPosition, principalDue } from './position/loan-position.ts';
+import { accruedInterest, costsCarried, loanPosition, principalDue } from './position/loan-position.ts';
 import { asKnownOn } from './terms/as-known-on.ts';
 import { bookedInterest } from './interest/booked-interest.ts';
 import { buildLoanSchedule } from './schedule/build-loan-schedule.ts';
@@ -32,6 +32,8 @@ export const loanKind: DebtKind<LoanTerms, LoanSchedule> = {
   stepsToWorkOut: loanSteps,
   whyDear: whyLoanIsDear,
   owed: owedOn,
+  carrying: (schedule, on) => owedOn(schedule, on) - costsCarried(schedule, on),
+  accrued: accruedInterest,
   flows: loanFlows,
   contract: contractAfter,
   paidInAll: (schedule) => totalOf(schedule, 'payment') + totalOf(schedule, 'extra'),

@@ -4,6 +4,7 @@ import { addMonths, calendarFields, monthEnd } from '../calendar/calendar-day.ts
 import { entries } from '../entries/entries.ts';
 import { buildSchedule, firstDay, lastDay } from '../instrument/instrument.ts';
 import type { Schedule } from '../kinds/schedules.ts';
+import { position } from '../position/position.ts';
 import { interestExpense } from '../position/interest-expense.ts';
 import { arbitraryBondWithEvents } from '../testing/arbitrary-bond.ts';
 import { arbitraryLoanWithEvents } from '../testing/arbitrary-loan.ts';
@@ -81,6 +82,22 @@ describe('a debt over periods', () => {
           expect(sum(portfolioValues(schedule, periods, 'principal'))).toBe(movement.principal);
         },
       ),
+    );
+  });
+
+  it('stands where its position stands', () => {
+    fc.assert(
+      fc.property(anyDebt, anySpan, (schedule, { before, days }) => {
+        const from = firstDay(schedule) + before;
+        const periods = portfolioPeriods('quarter', from, from + days);
+        const at = periods.map(({ to }) => position(schedule, to));
+        const of = (measure: 'closing' | 'carrying' | 'accrued' | 'current'): number[] =>
+          portfolioValues(schedule, periods, measure);
+        expect(of('closing')).toEqual(at.map(({ outstanding }) => outstanding));
+        expect(of('carrying')).toEqual(at.map(({ carrying }) => carrying));
+        expect(of('accrued')).toEqual(at.map(({ accruedInterest }) => accruedInterest));
+        expect(of('current')).toEqual(at.map(({ current }) => current));
+      }),
     );
   });
 

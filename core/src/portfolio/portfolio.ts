@@ -37,10 +37,11 @@ export function portfolioValues(
     case 'closing':
       return periods.map(({ to }) => debtKindOf(schedule).owed(schedule, to));
     case 'carrying':
-    case 'current':
-      return periods.map(({ to }) => position(schedule, to)[measure]);
     case 'accrued':
-      return periods.map(({ to }) => position(schedule, to).accruedInterest);
+      // What is current takes the contract as known on each day, which neither of these needs.
+      return periods.map(({ to }) => debtKindOf(schedule)[measure](schedule, to));
+    case 'current':
+      return periods.map(({ to }) => position(schedule, to).current);
     case 'expense':
       return periods.map(({ from, to }) => interestExpense(schedule, from - 1, to));
     case 'payment':

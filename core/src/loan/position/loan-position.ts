@@ -43,14 +43,18 @@ export function accruedFee(schedule: LoanSchedule, on: CalendarDay): number {
   return safeNumber(roundRatio(exact, rounding.ties));
 }
 
+/** Costs not yet amortized that lower what is carried; those of a credit line are an asset of their own. Minor units. */
+export function costsCarried(schedule: LoanSchedule, on: CalendarDay): number {
+  return schedule.terms.creditLine ? 0 : unamortizedCosts(schedule, on);
+}
+
 /** The position of a loan on a day. */
 export function loanPosition(schedule: LoanSchedule, on: CalendarDay): Position {
   const { terms } = schedule;
   const row = lastRowOn(schedule.date, schedule.length, on);
   const begun = on >= terms.start;
   const outstanding = !begun ? 0 : row < 0 ? terms.amount : (schedule.closing[row] as number);
-  const left = unamortizedCosts(schedule, on);
-  const [costs, deferredCosts] = terms.creditLine ? [0, left] : [left, 0];
+  const costs = costsCarried(schedule, on);
   // Costs not yet amortized lower what is carried; where all of it falls due, that is what is current.
   const carrying = outstanding - costs;
   const current = begun ? Math.min(currentPortion(schedule, on, outstanding), carrying) : 0;
@@ -64,7 +68,7 @@ export function loanPosition(schedule: LoanSchedule, on: CalendarDay): Position 
     unamortizedDiscount: 0,
     unamortizedPremium: 0,
     unamortizedIssueCosts: costs,
-    deferredCosts,
+    deferredCosts: unamortizedCosts(schedule, on) - costs,
     overpaid: row < 0 ? 0 : (schedule.overpaid[row] as number),
     carrying,
     current,
