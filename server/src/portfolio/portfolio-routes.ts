@@ -1,6 +1,6 @@
 import { Router } from 'express';
 import type { Knex } from 'knex';
-import { formatDay, mostPeriods, parseDay, portfolioPeriods, type CalendarDay } from '@coffer/core';
+import { formatDay, parseDay, portfolioPeriods, type CalendarDay } from '@coffer/core';
 import {
   downloads,
   endpoints,
@@ -39,6 +39,9 @@ export function portfolioRoutes(database: Knex, figures: FigureThreads): Router 
   return router;
 }
 
+/** Periods worked out at once: ten years of months; the dearest measure of the dearest instrument keeps a thread a second. */
+const mostAtOnce = 120;
+
 /** Works out every instrument over the periods. Throws {@link Refusal} 422 for none, or for too many. */
 async function portfolioOver(
   database: Knex,
@@ -49,8 +52,8 @@ async function portfolioOver(
   const { fiscalYearEndMonth, digits } = await companyOf(database, companyId);
   const [first, last] = [parseDay(from) as CalendarDay, parseDay(to) as CalendarDay];
   const periods = portfolioPeriods(by, first, last, fiscalYearEndMonth);
-  if (periods.length === 0 || periods.length > mostPeriods) {
-    const message = `From ${from} to ${to} are ${periods.length} periods; ask for 1 to ${mostPeriods}.`;
+  if (periods.length === 0 || periods.length > mostAtOnce) {
+    const message = `From ${from} to ${to} are ${periods.length} periods; ask for 1 to ${mostAtOnce}.`;
     throw faultyInput([{ key: 'to', message }]);
   }
   const items = (await newestVersions(database, companyId)).map((version) => ({ version }));

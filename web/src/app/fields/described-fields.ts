@@ -1,52 +1,38 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { FormGroup } from '@angular/forms';
 import type { Field, Section, Told } from './field';
-import { FieldRow } from './field-row';
+import { FieldRows } from './field-rows';
 
 /** Draws sections of fields as they are described. */
 @Component({
   selector: 'coffer-described-fields',
-  imports: [FieldRow],
+  imports: [FieldRows],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @for (section of shown(); track $index) {
       @if (section.title) {
         <details [open]="section.open">
           <summary>{{ section.title }}</summary>
-          @for (row of section.rows; track $index) {
-            @if (row.note) {
-              <p class="dim">{{ row.note }}</p>
-            } @else {
-              <coffer-field-row
-                [class.pair]="row.pair"
-                [fields]="row.fields"
-                [form]="form()"
-                [typed]="typed()"
-                [told]="told()"
-                [wrong]="wrong"
-                [fault]="fault()"
-                [part]="part()"
-              />
-            }
-          }
+          <coffer-field-rows
+            [rows]="section.rows"
+            [form]="form()"
+            [typed]="typed()"
+            [told]="told()"
+            [wrong]="wrong"
+            [fault]="fault()"
+            [part]="part()"
+          />
         </details>
       } @else {
-        @for (row of section.rows; track $index) {
-          @if (row.note) {
-            <p class="dim">{{ row.note }}</p>
-          } @else {
-            <coffer-field-row
-              [class.pair]="row.pair"
-              [fields]="row.fields"
-              [form]="form()"
-              [typed]="typed()"
-              [told]="told()"
-              [wrong]="wrong"
-              [fault]="fault()"
-              [part]="part()"
-            />
-          }
-        }
+        <coffer-field-rows
+          [rows]="section.rows"
+          [form]="form()"
+          [typed]="typed()"
+          [told]="told()"
+          [wrong]="wrong"
+          [fault]="fault()"
+          [part]="part()"
+        />
       }
     }
   `,
