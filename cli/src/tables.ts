@@ -1,4 +1,5 @@
-import { debtFigures, type PublishedSchedule } from '@coffer/contract';
+import { positionFigures } from '@coffer/core';
+import type { PublishedSchedule } from '@coffer/contract';
 
 type Cells = Readonly<Record<string, unknown>>;
 
@@ -134,7 +135,7 @@ export function positionTable(position: Cells): string {
       toGoal: 'To the goal',
       owed: 'Owed',
       netDebt: 'Net debt',
-      ...debtFigures,
+      ...positionFigures,
       next: 'Next due',
     },
   )}\n`;

@@ -41,7 +41,6 @@ export type { BondScheduleJson } from './kinds/bond/bond-schedule-json.ts';
 export * from './api/address.ts';
 export * from './api/downloads.ts';
 export { askedFor, duePayments, paymentsDue } from './kinds/loan/due-payments.ts';
-export * from './kinds/debt-figures.ts';
 export * from './portfolio/portfolio-json.ts';
 export * from './scenario/scenario-document.ts';
 export { planDocument, type PlanDocument, planVersion } from './portfolio/plan-document.ts';

@@ -161,7 +161,12 @@ export {
 export { amortizedBetween } from './position/amortized.ts';
 export { interestExpense } from './position/interest-expense.ts';
 export { maturities, yearsApart } from './position/maturities.ts';
-export type { Position, PositionFigure } from './position/position-figures.ts';
+export {
+  type Position,
+  type PositionFigure,
+  positionFigureKeys,
+  positionFigures,
+} from './position/position-figures.ts';
 export { position } from './position/position.ts';
 export type { Proof } from './proofs/proof.ts';
 export { formatPercent, formatPrice } from './rates/annual-rate.ts';

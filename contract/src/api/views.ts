@@ -1,7 +1,6 @@
-import { debtFigureKeys } from '../kinds/debt-figures.ts';
 import { question } from './confirm.ts';
 import * as v from 'valibot';
-import { accountRoles, accrualChoices, entryKinds } from '@coffer/core';
+import { accountRoles, accrualChoices, entryKinds, positionFigureKeys } from '@coffer/core';
 import { amountText, dayText, shortText } from '../document/scalars.ts';
 import { roles } from './roles.ts';
 
@@ -42,7 +41,7 @@ export const companyView = v.strictObject({
 export type CompanyView = v.InferOutput<typeof companyView>;
 
 /** The figures of a position, minor units. */
-export const figuresView = v.strictObject(v.entriesFromList(debtFigureKeys, minorUnits));
+export const figuresView = v.strictObject(v.entriesFromList(positionFigureKeys, minorUnits));
 export type FiguresView = v.InferOutput<typeof figuresView>;
 
 /** How the register groups instruments. */

@@ -1,5 +1,11 @@
-import { formatAmount, formatDay, position, type CalendarDay, type Schedule } from '@coffer/core';
-import { debtFigureKeys } from './debt-figures.ts';
+import {
+  formatAmount,
+  formatDay,
+  position,
+  positionFigureKeys,
+  type CalendarDay,
+  type Schedule,
+} from '@coffer/core';
 
 /** The position of something owed in the published form. */
 export function debtPositionJson(schedule: Schedule, on: CalendarDay): Record<string, unknown> {
@@ -7,7 +13,7 @@ export function debtPositionJson(schedule: Schedule, on: CalendarDay): Record<st
   const money = (minor: number): string => formatAmount(minor, schedule.terms.digits);
   return {
     on: formatDay(at.on),
-    ...Object.fromEntries(debtFigureKeys.map((figure) => [figure, money(at[figure])])),
+    ...Object.fromEntries(positionFigureKeys.map((figure) => [figure, money(at[figure])])),
     next: at.next && { due: formatDay(at.next.due), payment: money(at.next.payment) },
   };
 }

@@ -2,31 +2,20 @@ import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
 import { debtKindOf } from '../kinds/kinds.ts';
 import type { Schedule } from '../kinds/schedules.ts';
 import { position } from '../position/position.ts';
-import type { Position, PositionFigure } from '../position/position-figures.ts';
+import { positionFigures, type Position, type PositionFigure } from '../position/position-figures.ts';
 import { classificationOn } from '../position/classification.ts';
 import type { ExplainStep, Explanation } from './explanation.ts';
 
-const names: Readonly<Record<PositionFigure, string>> = {
-  outstanding: 'Outstanding',
-  accruedInterest: 'Accrued interest',
-  accruedFee: 'Accrued fee',
-  unpaidInterest: 'Interest unpaid',
-  deferredInterest: 'Of it kept apart by agreement',
-  unamortizedDiscount: 'Unamortized discount',
-  unamortizedPremium: 'Unamortized premium',
-  unamortizedIssueCosts: 'Unamortized issue costs',
-  deferredCosts: 'Deferred costs',
-  overpaid: 'Overpaid',
-  carrying: 'Carrying amount',
-  current: 'Current portion',
-  nonCurrent: 'Non-current',
-};
+/** What a figure is called where it stands by itself. */
+function titleOf(figure: PositionFigure): string {
+  return figure === 'deferredInterest' ? 'Interest deferred' : positionFigures[figure];
+}
 
 /** How a figure of a position is made. */
 export function explainPosition(schedule: Schedule, on: CalendarDay, figure: PositionFigure): Explanation {
   const { explain } = debtKindOf(schedule);
   const at = position(schedule, on);
-  const title = `${names[figure]}, ${formatDay(on)}`;
+  const title = `${titleOf(figure)}, ${formatDay(on)}`;
   const amount = at[figure];
   const plain = (steps: ExplainStep[]): Explanation => ({ title, amount, steps });
   switch (figure) {

@@ -30,3 +30,26 @@ export interface Position {
 
 /** The figures of a position. */
 export type PositionFigure = Exclude<keyof Position, 'on' | 'next'>;
+
+/**
+ * The figures in the order they are told, by what they are called: what is published, explained and kept of a closed
+ * month is made of this list.
+ */
+export const positionFigures = {
+  outstanding: 'Outstanding',
+  accruedInterest: 'Accrued interest',
+  accruedFee: 'Accrued fee',
+  unpaidInterest: 'Interest unpaid or deferred',
+  deferredInterest: 'of it deferred',
+  unamortizedDiscount: 'Unamortized discount',
+  unamortizedPremium: 'Unamortized premium',
+  unamortizedIssueCosts: 'Unamortized issue costs',
+  deferredCosts: 'Deferred costs',
+  overpaid: 'Overpaid',
+  carrying: 'Carrying amount',
+  current: 'Current portion',
+  nonCurrent: 'Non-current',
+} as const satisfies Readonly<Record<PositionFigure, string>>;
+
+/** Their names in code, in that order. */
+export const positionFigureKeys = Object.keys(positionFigures) as [PositionFigure, ...PositionFigure[]];

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
-import type { AccountRole, AccrualChoice, EntryKind } from '@coffer/core';
-import type { DebtFigure, Role } from '@coffer/contract';
+import type { AccountRole, AccrualChoice, EntryKind, PositionFigure } from '@coffer/core';
+import type { Role } from '@coffer/contract';
 
 /** A figure's name in words of the database. */
 export type ColumnOf<Key extends string> = Key extends `${infer First}${infer Rest}`
@@ -8,7 +8,7 @@ export type ColumnOf<Key extends string> = Key extends `${infer First}${infer Re
   : '';
 
 /** Where a table keeps a figure of a position: its name in words of the database. */
-export function columnOf<Key extends DebtFigure>(key: Key): ColumnOf<Key> {
+export function columnOf<Key extends PositionFigure>(key: Key): ColumnOf<Key> {
   return key.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`) as ColumnOf<Key>;
 }
 
@@ -105,7 +105,7 @@ export interface EntryLineRow {
 }
 
 /** What a closed month reported of an instrument; minor units. */
-export type ReportedRow = Readonly<Record<ColumnOf<DebtFigure>, number>> & {
+export type ReportedRow = Readonly<Record<ColumnOf<PositionFigure>, number>> & {
   readonly company_id: number;
   readonly period_end: string;
   readonly instrument_id: string;

@@ -1,19 +1,20 @@
 import type { Knex } from 'knex';
-import { debtFigureKeys, type CloseRow, type DebtFigure, type FiguresView } from '@coffer/contract';
+import { positionFigureKeys, type PositionFigure } from '@coffer/core';
+import type { CloseRow, FiguresView } from '@coffer/contract';
 import { inChunks } from '../database/in-chunks.ts';
 import { columnOf, type ColumnOf, type ReportedRow } from '../database/tables.ts';
 import { documentAsText } from './instrument-store.ts';
 import type { StoredVersion } from './known-instruments.ts';
 
 /** Figures, each made by its name. */
-function figuresBy(of: (key: DebtFigure) => number): FiguresView {
-  return Object.fromEntries(debtFigureKeys.map((key) => [key, of(key)])) as FiguresView;
+function figuresBy(of: (key: PositionFigure) => number): FiguresView {
+  return Object.fromEntries(positionFigureKeys.map((key) => [key, of(key)])) as FiguresView;
 }
 
 /** Figures as the table keeps them. */
-function columnsOf(figures: FiguresView): Record<ColumnOf<DebtFigure>, number> {
-  const columns = debtFigureKeys.map((key) => [columnOf(key), figures[key]]);
-  return Object.fromEntries(columns) as Record<ColumnOf<DebtFigure>, number>;
+function columnsOf(figures: FiguresView): Record<ColumnOf<PositionFigure>, number> {
+  const columns = positionFigureKeys.map((key) => [columnOf(key), figures[key]]);
+  return Object.fromEntries(columns) as Record<ColumnOf<PositionFigure>, number>;
 }
 
 /** The figures of what is not there. */
