@@ -1,32 +1,23 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { FormControl, type FormGroup } from '@angular/forms';
-import { MatButtonModule } from '@angular/material/button';
-import { ChoiceField } from '../../fields/choice-field';
 import { DescribedFields } from '../../fields/described-fields';
 import type { Choices, Row, Told } from '../../fields/field';
+import { PartHead } from './part-head';
 
 /** One event in figures: its type, and the fields of the type. */
 @Component({
   selector: 'coffer-event-fields',
-  imports: [ChoiceField, DescribedFields, MatButtonModule],
+  imports: [DescribedFields, PartHead],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <div class="head">
-      <coffer-choice-field
-        [label]="'Event ' + (at() + 1)"
-        [control]="type()"
-        [choices]="offered()"
-        [fault]="fault()(key())"
-      />
-      <button
-        matButton
-        type="button"
-        (click)="removed.emit()"
-        [attr.aria-label]="'Remove event ' + (at() + 1)"
-      >
-        ✕
-      </button>
-    </div>
+    <coffer-part-head
+      name="Event"
+      [at]="at()"
+      [type]="type()"
+      [offered]="offered()"
+      [fault]="fault()(key())"
+      (removed)="removed.emit()"
+    />
     <coffer-described-fields
       [sections]="[{ rows: rows() }]"
       [form]="form()"

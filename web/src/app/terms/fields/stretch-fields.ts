@@ -1,45 +1,28 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { MatButtonModule } from '@angular/material/button';
-import { ChoiceField } from '../../fields/choice-field';
 import { DescribedFields } from '../../fields/described-fields';
 import type { Told } from '../../fields/field';
 import { stretchFields } from '../described/stretch-fields';
 import { stretchChoices } from '../form/choices';
 import type { StretchForm, TypedStretch } from '../form/stretch-form';
+import { PartHead } from './part-head';
 
 /** One stretch of payments in figures: what it pays, and the fields of that. */
 @Component({
   selector: 'coffer-stretch-fields',
-  imports: [ChoiceField, DescribedFields, MatButtonModule],
+  imports: [DescribedFields, PartHead],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <div class="head">
-      <coffer-choice-field
-        [label]="'Stretch ' + (at() + 1)"
-        [control]="form().controls.type"
-        [choices]="choices"
-        [fault]="fault()(key())"
-      />
-      @if (!only()) {
-        <button
-          matButton
-          type="button"
-          [disabled]="at() === 0"
-          (click)="moved.emit(-1)"
-          [attr.aria-label]="'Move stretch ' + (at() + 1) + ' earlier'"
-        >
-          ↑
-        </button>
-        <button
-          matButton
-          type="button"
-          (click)="removed.emit()"
-          [attr.aria-label]="'Remove stretch ' + (at() + 1)"
-        >
-          ✕
-        </button>
-      }
-    </div>
+    <coffer-part-head
+      name="Stretch"
+      [at]="at()"
+      [type]="form().controls.type"
+      [offered]="choices"
+      [fault]="fault()(key())"
+      [movable]="!only()"
+      [removable]="!only()"
+      (moved)="moved.emit($event)"
+      (removed)="removed.emit()"
+    />
     <coffer-described-fields
       [sections]="sections()"
       [form]="form()"
