@@ -1,6 +1,5 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { buildSchedule } from '../instrument/instrument.ts';
 import { contractAfter } from '../loan/plan/contract.ts';
 import { leastOfAny, raised } from '../loan/plan/least-level.ts';
@@ -12,29 +11,12 @@ import type { LoanSchedule } from '../loan/schedule/loan-schedule.ts';
 import { arbitraryLoan, arbitraryLoanWithEvents } from '../testing/arbitrary-loan.ts';
 import { plainBond, priced } from '../testing/plain-bond.ts';
 import { day, level, percent, plainLoan } from '../testing/plain-loan.ts';
-import { budgetOutcome, contractualYearly } from './budget.ts';
+import { members, monthly, three } from '../testing/plain-plan.ts';
 import { frontier, stepFrom, type Horizon, type Step } from './frontier.ts';
-import { incomeNeeded } from './income-needed.ts';
-import { presentValue, rateOfNoValue } from './present-value.ts';
 import { planProofs, planTotals, planYears } from './plan-totals.ts';
-import { byContract, isPlanned, planFor, type PlanMember } from './plan.ts';
+import { byContract, isPlanned, planFor } from './plan.ts';
 import { crossings, leastWorth } from './worth-it.ts';
 
-const monthly = (amount: number, rate: string): LoanSchedule =>
-  buildLoanSchedule(
-    plainLoan([level(120)], {
-      amount,
-      annualRate: percent(rate),
-      start: day('2026-01-15'),
-      first: day('2026-02-15'),
-    }),
-  );
-const member = (schedule: LoanSchedule, name: string, least = 0): PlanMember => ({
-  name,
-  schedule,
-  least,
-  prepay: true,
-});
 const planned = (schedule: LoanSchedule, on: string, clearBy: string, least = 0): PlannedLoan => {
   const made = planLoan(contractAfter(schedule, day(on)), day(clearBy), least);
   if ('earliest' in made) throw new Error('Out of reach');
@@ -46,8 +28,6 @@ const cleared = (...asked: Parameters<typeof paidSchedule>): PaidSchedule => {
   return made;
 };
 const noFund = { annualRate: percent('0'), every: 'month' } as const;
-const three = [monthly(560_000, '7.9'), monthly(850_000, '6.8'), monthly(230_000, '2.875')];
-const members = three.map((schedule, at) => member(schedule, 'ABC'.charAt(at)));
 
 describe('a loan cleared by a day', () => {
   // A worked plan: three loans of 120 level monthly payments from 2026-01-15, after 2026-10-31, by 2030-12-31.
@@ -268,94 +248,5 @@ describe('several loans', () => {
     expect(found[0]?.yearlyCash).toBeCloseTo(3_000 - 0.8 * 1_000, 6);
     // A month's freed cash is a twelfth of it.
     expect(crossings(curve, [undefined, step(20, 300), step(25, 240), step(30, 240)], 1)[0]?.years).toBe(2.5);
-  });
-});
-
-describe('a budget', () => {
-  const on = day('2026-10-31');
-  const least = Math.ceil(contractualYearly(members, on) / 12);
-  const uses = ['same-day', 'highest-rate', 'smallest-balance', ['C', 'A', 'B']] as const;
-
-  it.each(uses)('is spent each month and no more, until everything is cleared: %s', (use) => {
-    const made = budgetOutcome(members, on, 40_000, use);
-    const cash = use === 'same-day' ? 40_000 - made.unspent : 40_000;
-    made.months.slice(0, -1).forEach(({ paid }) => expect(paid).toBe(cash));
-    expect(made.months.at(-1)?.paid).toBeLessThanOrEqual(cash);
-    const paid = made.months.reduce((sum, month) => sum + month.paid, 0);
-    expect(paid - 1_550_782).toBe(made.interest);
-  });
-
-  it('costs least by the highest rate, and pays the smallest off first where that is meant', () => {
-    const [byDay, byRate, byBalance, own] = uses.map((use) => budgetOutcome(members, on, 40_000, use));
-    expect(byRate?.interest).toBeLessThan(byBalance?.interest ?? 0);
-    expect(byRate?.interest).toBeLessThan(own?.interest ?? 0);
-    expect(byRate?.interest).toBeLessThan(byDay?.interest ?? 0);
-    const clears = (outcome = byBalance): CalendarDay[] => outcome?.members.map((each) => each.clears) ?? [];
-    const [a, b, c] = clears() as [CalendarDay, CalendarDay, CalendarDay];
-    expect(c < a && a < b).toBe(true);
-    const [first, second, third] = clears(own) as [CalendarDay, CalendarDay, CalendarDay];
-    expect(third < first && first < second).toBe(true);
-  });
-
-  it('of what the contracts ask is their schedules', () => {
-    const made = budgetOutcome(members, on, least, 'highest-rate');
-    const contractual = members.reduce((sum, { schedule }) => sum + byContract(schedule, on).interest, 0);
-    expect(made.interest).toBeLessThanOrEqual(contractual);
-    expect(contractual - made.interest).toBeLessThan(5_000);
-  });
-
-  it('sets aside evenly for a payment of each quarter', () => {
-    const quarterly = buildLoanSchedule(
-      plainLoan([level(12)], {
-        every: 'quarter',
-        start: day('2026-10-31'),
-        first: day('2027-01-31'),
-        keepMonthEnd: true,
-      }),
-    );
-    const both = [member(quarterly, 'Q'), member(three[0] as LoanSchedule, 'A')];
-    const quarter = byContract(quarterly, on).payment;
-    const made = budgetOutcome(both, on, 20_000_000, ['A', 'Q']);
-    // All that is left of the first month after a third of the quarter's payment goes to the monthly loan.
-    const [november] = made.months;
-    const third = Math.floor(quarter / 3);
-    expect(november?.paid).toBe(Math.min(20_000_000 - third, 531_554 + Math.round((531_554 * 0.079) / 12)));
-  });
-});
-
-describe('what amounts are worth', () => {
-  it('is discounted by days over 365', () => {
-    // Handbook arithmetic: 1,100 in 365 days is worth 1,000 at 10 %.
-    expect(presentValue([{ on: 365, amount: 1_100 }], 0, 0.1)).toBeCloseTo(1_000, 9);
-    expect(
-      rateOfNoValue(
-        [
-          { on: 0, amount: -1_000 },
-          { on: 365, amount: 1_100 },
-        ],
-        0,
-      ),
-    ).toBeCloseTo(0.1, 9);
-    expect(
-      rateOfNoValue(
-        [
-          { on: 0, amount: 1_000 },
-          { on: 365, amount: 1_100 },
-        ],
-        0,
-      ),
-    ).toBeUndefined();
-  });
-});
-
-describe('income needed', () => {
-  const question = { outlays: 100, taxRate: 0.25 };
-  // Common practice: what is not deductible is earned before tax takes its part.
-  it.each([
-    [{ outlaysDeductible: false, interestDeductible: false }, (12_000 + 1_200) / 0.75],
-    [{ outlaysDeductible: false, interestDeductible: true }, (12_000 - 3_000 + 1_200) / 0.75 + 3_000],
-    [{ outlaysDeductible: true, interestDeductible: true }, (12_000 - 3_000) / 0.75 + 3_000 + 1_200],
-  ])('follows what is deductible: %j', (deductible, needed) => {
-    expect(incomeNeeded({ ...question, ...deductible }, 12_000, 3_000)).toBeCloseTo(needed, 9);
   });
 });
