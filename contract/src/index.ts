@@ -23,6 +23,7 @@ export * from './api/endpoint.ts';
 export * from './api/endpoints.ts';
 export * from './api/open-api.ts';
 export * from './api/roles.ts';
+export * from './api/scenario-views.ts';
 export * from './api/views.ts';
 export * from './document/describe-instrument.ts';
 export * from './kinds/document-kinds.ts';
@@ -42,6 +43,11 @@ export * from './api/address.ts';
 export * from './api/downloads.ts';
 export { askedFor, duePayments, paymentsDue } from './kinds/loan/due-payments.ts';
 export * from './portfolio/portfolio-json.ts';
+export {
+  changedInstrument,
+  changesSomething,
+  type InstrumentChange,
+} from './scenario/instrument-change.ts';
 export * from './scenario/scenario-document.ts';
 export { planDocument, type PlanDocument, planVersion } from './portfolio/plan-document.ts';
 export { type PlanReading, readPlan, type ReadPlan } from './portfolio/read-plan.ts';

@@ -143,6 +143,8 @@ export {
 } from './plan/plan.ts';
 export { crossings, leastWorth } from './plan/worth-it.ts';
 export type { Flow } from './portfolio/flow.ts';
+export { flowsOf } from './portfolio/flows-of.ts';
+export { type Outlook, outlook, owedToTheEnd } from './portfolio/outlook.ts';
 export {
   mostPeriods,
   type PortfolioPeriod,

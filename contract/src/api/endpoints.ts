@@ -4,6 +4,14 @@ import { dayText } from '../document/scalars.ts';
 import { confirm } from './confirm.ts';
 import { endpoint } from './endpoint.ts';
 import {
+  scenarioBody,
+  scenarioChanges,
+  scenarioId,
+  scenarioView,
+  sideBySideView,
+  triedPortfolioView,
+} from './scenario-views.ts';
+import {
   closeView,
   companyView,
   duePaymentsView,
@@ -21,6 +29,7 @@ import {
 
 const ofInstrument = v.strictObject({ id: instrumentId });
 const ofPeriod = v.strictObject({ endsOn: dayText });
+const ofScenario = v.strictObject({ id: scenarioId });
 const saved = v.strictObject({ id: instrumentId, version: v.number() });
 const version = v.pipe(v.number(), v.integer(), v.minValue(1));
 const wholeNumber = v.pipe(v.string(), v.regex(/^\d{1,9}$/, 'expected a whole number.'), v.transform(Number));
@@ -74,6 +83,65 @@ export const endpoints = {
     {
       query: portfolioQuery,
       answer: portfolioView,
+    },
+  ),
+  tryPortfolio: endpoint(
+    'post',
+    '/api/portfolio/tried',
+    'Some instruments over the periods of a portfolio, with changes that are only tried',
+    'logged-in',
+    {
+      body: v.strictObject({ asked: portfolioQuery, on: dayText, changes: scenarioChanges }),
+      answer: triedPortfolioView,
+    },
+  ),
+  scenarios: endpoint('get', '/api/scenarios', 'Every kept scenario, by name', 'logged-in', {
+    answer: v.strictObject({ scenarios: v.array(scenarioView) }),
+  }),
+  keepScenario: endpoint('post', '/api/scenarios', 'Keep a scenario', 'scenarios.keep', {
+    body: scenarioBody,
+    answer: scenarioView,
+    idempotent: true,
+  }),
+  changeScenario: endpoint(
+    'put',
+    '/api/scenarios/:id',
+    'Replace the name and the changes of a scenario; refused when the revision is not the newest',
+    'scenarios.keep',
+    {
+      params: ofScenario,
+      body: v.strictObject({ revision: version, ...scenarioBody.entries }),
+      answer: scenarioView,
+    },
+  ),
+  dropScenario: endpoint('delete', '/api/scenarios/:id', 'Take a scenario away', 'scenarios.keep', {
+    params: ofScenario,
+    query: v.strictObject({ revision: wholeNumber }),
+    answer: v.strictObject({ id: scenarioId }),
+  }),
+  adoptScenario: endpoint(
+    'post',
+    '/api/scenarios/:id/terms',
+    'Make a scenario the terms: a new version of every instrument that it changes, all or none; the scenario ends',
+    'instruments.change',
+    {
+      params: ofScenario,
+      body: v.strictObject({ revision: version, reason: reasonText, confirm }),
+      answer: v.strictObject({ saved: v.array(saved) }),
+      idempotent: true,
+    },
+  ),
+  sideBySide: endpoint(
+    'post',
+    '/api/scenarios/side-by-side',
+    'What is to come of all instruments, as they are and under some scenarios',
+    'logged-in',
+    {
+      body: v.strictObject({
+        on: dayText,
+        scenarios: v.pipe(v.array(scenarioChanges), v.maxLength(12, 'expected at most 12 scenarios.')),
+      }),
+      answer: sideBySideView,
     },
   ),
   createInstrument: endpoint(

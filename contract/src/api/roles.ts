@@ -3,12 +3,18 @@ export const roles = ['preparer', 'reviewer', 'administrator', 'auditor'] as con
 export type Role = (typeof roles)[number];
 
 /** What a person may do beyond reading. */
-export const permissions = ['instruments.change', 'payments.record', 'periods.lock'] as const;
+export const permissions = [
+  'instruments.change',
+  'payments.record',
+  'periods.lock',
+  'scenarios.keep',
+] as const;
 export type Permission = (typeof permissions)[number];
 
 const granted: Readonly<Record<Role, readonly Permission[]>> = {
   preparer: permissions,
-  reviewer: [],
+  // What is kept as a scenario is no part of the books.
+  reviewer: ['scenarios.keep'],
   administrator: permissions,
   auditor: [],
 };

@@ -308,6 +308,8 @@ export const portfolioRow = v.strictObject({
   values: v.array(minorUnits),
   /** Opening + drawn + interest added − principal repaid less closing over all periods: nothing where it cross-foots. */
   off: minorUnits,
+  /** Of payments: the due date of the one payment of a period that can be another one, else null. */
+  dues: v.optional(v.array(v.nullable(dayText))),
 });
 export type PortfolioRow = v.InferOutput<typeof portfolioRow>;
 

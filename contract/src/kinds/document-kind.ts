@@ -5,6 +5,7 @@ import type { PublishedSchedule } from '../document/published-schedule.ts';
 import type { RowRange } from '../document/row-range.ts';
 import type { TableColumn } from '../document/schedule-column.ts';
 import type { Fault } from '../faults/fault.ts';
+import type { ChangedDocument, TermsChange } from '../variants/terms-change.ts';
 import type { Fact } from '../words/fact.ts';
 
 /** An instrument in a line of the register. */
@@ -49,5 +50,7 @@ export interface DocumentKind<Document, Of extends Schedule> extends AnyDocument
   issue(schedule: Of): Fact[];
   /** What did not go as the terms say, in sentences. */
   notices(schedule: Of): string[];
+  /** The document with another rate, payment or number of payments; `undefined` where no terms are varied so. */
+  varied(document: Document, change: TermsChange): ChangedDocument | undefined;
   summary(document: Document, schedule: Of, on: CalendarDay): InstrumentSummary;
 }

@@ -2,19 +2,17 @@ import * as v from 'valibot';
 import type { Schedule } from '@coffer/core';
 import { shortText } from '../document/scalars.ts';
 import type { InstrumentDocument } from '../document/instrument-document.ts';
-import { readInstrument } from '../document/read-instrument.ts';
 import { faultsOf, type Fault } from '../faults/fault.ts';
+import { changedInstrument, changesSomething, changeWays } from './instrument-change.ts';
 
 /** The version of the scenario document. */
 export const scenarioVersion = 'coffer.scenario/1';
 
-/** Changes to one instrument: events besides those it has, or other terms in place of its own. */
+/** Changes to one instrument. */
 const change = v.strictObject({
   /** The name of the instrument. */
   instrument: shortText,
-  events: v.optional(v.array(v.unknown())),
-  /** Keys of the instrument's document with what they hold instead. */
-  terms: v.optional(v.record(v.string(), v.unknown())),
+  ...changeWays,
 });
 
 /** Draft changes to any number of instruments, under a name. */
@@ -39,26 +37,16 @@ export function readScenario(value: unknown): ScenarioReading {
   const parsed = v.safeParse(scenarioDocument, value);
   if (!parsed.success) return { ok: false, faults: faultsOf(parsed.issues) };
   const { changes } = parsed.output;
-  const faults = changes.flatMap(({ instrument, events, terms }, at): Fault[] => {
+  const faults = changes.flatMap(({ instrument, ...ways }, at): Fault[] => {
     const first = changes.findIndex((each) => each.instrument === instrument);
     if (first < at) {
       const message = `${instrument} is changed by ${`changes.${first}`} already; put all of its changes there.`;
       return [{ key: `changes.${at}.instrument`, message }];
     }
-    if (events !== undefined || terms !== undefined) return [];
-    return [{ key: `changes.${at}`, message: 'Nothing is changed; give events, or other terms.' }];
+    if (changesSomething(ways)) return [];
+    return [{ key: `changes.${at}`, message: 'Nothing is changed; give a change, other terms, or events.' }];
   });
   return faults.length > 0 ? { ok: false, faults } : { ok: true, scenario: parsed.output };
-}
-
-/** An instrument's document with the changes that a scenario makes to it. */
-export function withChanges(
-  document: InstrumentDocument,
-  { events = [], terms = {} }: ScenarioDocument['changes'][number],
-): object {
-  const changed = { ...document, ...terms };
-  const had = changed.events ?? [];
-  return events.length === 0 ? changed : { ...changed, events: [...had, ...events] };
 }
 
 /** The schedules that a scenario makes of instruments, in their order; those that it does not change stay. */
@@ -73,29 +61,17 @@ export function scenarioSchedules(
 ): ScenarioSchedules {
   const faults: Fault[] = [];
   const schedules = instruments.map(({ schedule }) => schedule);
-  scenario.changes.forEach((each, at) => {
-    const found = instruments.findIndex(({ document }) => document.name === each.instrument);
+  scenario.changes.forEach(({ instrument: name, ...ways }, at) => {
+    const found = instruments.findIndex(({ document }) => document.name === name);
     const instrument = instruments[found];
     if (!instrument) {
-      const message = `There is no instrument named ${each.instrument} among those given.`;
+      const message = `There is no instrument named ${name} among those given.`;
       faults.push({ key: `changes.${at}.instrument`, message });
       return;
     }
-    const reading = readInstrument(withChanges(instrument.document, each));
+    const reading = changedInstrument(instrument.document, ways);
     if (reading.ok) schedules[found] = reading.instrument.schedule;
-    else {
-      const had = instrument.document.events?.length ?? 0;
-      for (const { key, message } of reading.faults) {
-        faults.push({ key: `changes.${at}.${keyInChange(key, had)}`, message });
-      }
-    }
+    else faults.push(...reading.faults.map((fault) => ({ ...fault, key: `changes.${at}.${fault.key}` })));
   });
   return faults.length > 0 ? { ok: false, faults } : { ok: true, schedules };
-}
-
-/** Where a fault of the changed document stands in the change: its events follow those that were there. */
-function keyInChange(key: string, had: number): string {
-  const event = /^events\.(\d+)(.*)$/.exec(key);
-  if (event && Number(event[1]) >= had) return `events.${Number(event[1]) - had}${event[2] ?? ''}`;
-  return `terms.${key}`;
 }

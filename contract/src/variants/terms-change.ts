@@ -1,4 +1,6 @@
-import type { Compounding } from '@coffer/core';
+import * as v from 'valibot';
+import { compoundings } from '@coffer/core';
+import { amountText, dayText, paymentCount, rateText } from '../document/scalars.ts';
 import type { Fault } from '../faults/fault.ts';
 import type { LoanEventDocument } from '../kinds/loan/loan-events-document.ts';
 import type { LoanDocument, PhaseDocument } from '../kinds/loan/loan-document.ts';
@@ -8,28 +10,27 @@ export const meanwhiles = ['paid', 'added', 'apart-then-added', 'apart-then-paid
 export type Meanwhile = (typeof meanwhiles)[number];
 
 /** A change of a loan's terms that is tried: from the start, or for what comes on and after a day. */
-export interface TermsChange {
-  /** `YYYY-MM-DD`; rate, payment and number of payments change from this day on instead of from the start. */
-  readonly from?: string | undefined;
-  /** Such as `5.2%`. */
-  readonly annual?: string | undefined;
-  /** Plain decimal, of the loan's currency. */
-  readonly amount?: string | undefined;
+export const termsChange = v.strictObject({
+  /** Rate, payment and number of payments change from this day on instead of from the start. */
+  from: v.optional(dayText),
+  annual: v.optional(rateText),
+  amount: v.optional(amountText),
   /** Payments in all; with `from`, payments from then on. */
-  readonly payments?: number | undefined;
-  /** Each payment, plain decimal. */
-  readonly payment?: string | undefined;
-  readonly compounding?: Compounding | undefined;
-  readonly meanwhile?: Meanwhile | undefined;
-  /** Extra principal with each payment, plain decimal. */
-  readonly extraEach?: string | undefined;
+  payments: v.optional(paymentCount),
+  /** Each payment. */
+  payment: v.optional(amountText),
+  compounding: v.optional(v.picklist(compoundings)),
+  meanwhile: v.optional(v.picklist(meanwhiles)),
+  /** Extra principal with each payment. */
+  extraEach: v.optional(amountText),
   /** First and last day of it; the whole life where they are left out. */
-  readonly extraFrom?: string | undefined;
-  readonly extraTo?: string | undefined;
+  extraFrom: v.optional(dayText),
+  extraTo: v.optional(dayText),
   /** Extra principal once, and the day of it. */
-  readonly extraOnce?: string | undefined;
-  readonly extraOn?: string | undefined;
-}
+  extraOnce: v.optional(amountText),
+  extraOn: v.optional(dayText),
+});
+export type TermsChange = Readonly<v.InferOutput<typeof termsChange>>;
 
 /** Either the changed document, or why the change does not fit it, by the change's keys. */
 export type ChangedDocument =

@@ -1,11 +1,11 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
-import { fact } from '../facts/facts.ts';
 import { debtKindOf } from '../kinds/kinds.ts';
 import type { Schedule } from '../kinds/schedules.ts';
 import { interestExpense } from '../position/interest-expense.ts';
 import { position } from '../position/position.ts';
 import { exactProof, type Proof } from '../proofs/proof.ts';
 import type { Flow } from './flow.ts';
+import { flowsOf } from './flows-of.ts';
 import type { PortfolioPeriod } from './portfolio-periods.ts';
 
 /** What a portfolio can be looked at for: balances at the end of each period, then what flows in it. */
@@ -20,8 +20,6 @@ export const portfolioMeasures = [
   'principal',
 ] as const;
 export type PortfolioMeasure = (typeof portfolioMeasures)[number];
-
-const flowsOf = fact((schedule: Schedule): readonly Flow[] => debtKindOf(schedule).flows(schedule));
 
 type FlowKey = Exclude<keyof Flow, 'on'>;
 

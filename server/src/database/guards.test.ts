@@ -96,6 +96,8 @@ const checks: Record<string, string> = {
   entry_line_line_check: withEntry(lines([5, 0, 0], [0, 5])),
   instrument_version_check: `insert into instrument (company_id, name, version) values (1, 'x', 0)`,
   instrument_withdrawn_because_check: `update instrument set withdrawn_at = now(), withdrawn_because = '' where id = ${one}`,
+  scenario_name_check: `insert into scenario (company_id, name) values (1, '')`,
+  scenario_revision_check: `insert into scenario (company_id, name, revision) values (1, 'x', 0)`,
   withdrawn_with_its_reason: `update instrument set withdrawn_at = now() where id = ${one}`,
   instrument_version_reason_check: version(2, ''),
   instrument_version_version_check: version(0, 'x'),

@@ -78,6 +78,27 @@ export interface VersionRow {
   readonly made_at: Date;
 }
 
+/** A scenario. */
+export interface ScenarioRow {
+  readonly id: string;
+  readonly company_id: number;
+  readonly name: string;
+  readonly revision: number;
+  readonly changed_by: number | null;
+  readonly changed_at: Date;
+}
+
+/** What a scenario changes of an instrument, made from one of its versions. */
+export interface ScenarioChangeRow {
+  readonly scenario_id: string;
+  /** In the order of the scenario. */
+  readonly place: number;
+  readonly instrument_id: string;
+  readonly instrument_version: number;
+  /** JSON; written as text. */
+  readonly change: unknown;
+}
+
 /** A posted entry. */
 export interface EntryRow {
   readonly company_id: number;
@@ -167,6 +188,8 @@ declare module 'knex/types/tables' {
       'id' | 'created_at' | 'withdrawn_at' | 'withdrawn_by' | 'withdrawn_because'
     >;
     instrument_version: Table<VersionRow, 'made_at'>;
+    scenario: Table<ScenarioRow, 'id' | 'revision' | 'changed_at'>;
+    scenario_change: Table<ScenarioChangeRow>;
     entry: Table<EntryRow, 'posted_at' | 'for_period' | 'row_number'>;
     entry_line: Table<EntryLineRow>;
     reported_position: Table<ReportedRow>;

@@ -14,6 +14,7 @@ import { paymentRoutes } from '../payments/payment-routes.ts';
 import { periodRoutes } from '../periods/period-routes.ts';
 import { portfolioRoutes } from '../portfolio/portfolio-routes.ts';
 import { registerRoutes } from '../register/register-routes.ts';
+import { scenarioRoutes } from '../scenarios/scenario-routes.ts';
 import { sessionRoutes } from '../session/session-routes.ts';
 import { sessions, whoCalls } from '../session/sessions.ts';
 import { antiForgery } from './anti-forgery.ts';
@@ -68,6 +69,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   app.use(portfolioRoutes(database, figures));
   app.use(instrumentRoutes(database, figures));
   app.use(fileRoutes(database, files));
+  app.use(scenarioRoutes(database, figures));
   app.use(paymentRoutes(database, figures));
   app.use(periodRoutes(database, figures, parts.today));
   app.use(journalRoutes(database));

@@ -5,11 +5,16 @@ import { loanDocument, TestServer, type Caller } from '../testing/test-server.ts
 let server: TestServer;
 let ours: Caller;
 let theirs: { id: string; version: number; name: string };
+let theirScenario: string;
 beforeAll(async () => {
   server = await TestServer.start();
   ours = await server.as('ilka');
-  const { body } = await (await server.as('orrin')).call('GET', '/api/register?on=2026-10-31');
+  const orrin = await server.as('orrin');
+  const { body } = await orrin.call('GET', '/api/register?on=2026-10-31');
   theirs = body.rows[0];
+  const changes = [{ instrumentId: theirs.id, version: theirs.version, terms: { lender: 'Theirs' } }];
+  const kept = await orrin.insist('POST', '/api/scenarios', { name: 'Theirs', changes });
+  theirScenario = kept.body.id;
 });
 afterAll(() => server.stop());
 
@@ -19,9 +24,16 @@ const span = { from: '2026-09-01', to: '2026-10-31' };
 /** Bodies that would act on the other company's instrument, by the call that takes them. */
 const bodies = (): Record<string, object> => {
   const { id: instrumentId, version } = theirs;
+  const changes = [{ instrumentId, version, terms: { lender: 'Ours' } }];
+  const asked = { ...span, by: 'month', show: 'closing' };
   const payment = { instrumentId, version, due: '2026-10-10' };
   return {
     changeInstrument: { version, document: loanDocument('Ours now'), reason: 'Not ours' },
+    keepScenario: { name: 'Ours now', changes },
+    tryPortfolio: { asked, on: '2026-10-31', changes },
+    sideBySide: { on: '2026-10-31', scenarios: [changes] },
+    changeScenario: { revision: 1, name: 'Ours now', changes },
+    adoptScenario: { revision: 1, reason: 'Not ours' },
     withdrawInstrument: { version, reason: 'Not ours' },
     recordPayments: { payments: [{ ...payment, on: '2026-10-10', amount: '1.00' }] },
     takeBackPayments: { payments: [payment], reason: 'Not ours' },
@@ -30,14 +42,15 @@ const bodies = (): Record<string, object> => {
 
 /** Calls that name no instrument: what they answer is our company's, which the caller looks at. */
 const ofNoInstrument = ['health', 'session', 'logIn', 'logOut', 'company', 'register', 'createInstrument']
-  .concat(['duePayments', 'close', 'chooseAccruals', 'lock', 'journal', 'portfolio'])
+  .concat(['duePayments', 'close', 'chooseAccruals', 'lock', 'journal', 'portfolio', 'scenarios'])
   .sort();
 
 const everything = async (): Promise<unknown> => {
   const { rows } = await server.database.raw(
     `select (select json_agg(i order by id) from instrument i where company_id = 2) as instruments,
             (select json_agg(e order by number) from entry e where company_id = 2) as entries,
-            (select json_agg(p order by ends_on) from period p where company_id = 2) as periods`,
+            (select json_agg(p order by ends_on) from period p where company_id = 2) as periods,
+            (select json_agg(s) from scenario s where company_id = 2) as scenarios`,
   );
   return rows;
 };
@@ -50,7 +63,9 @@ describe('what belongs to another company', () => {
       const body = bodies()[name];
       if (!path.includes(':id') && body === undefined) continue;
       tried.push(name);
-      const address = addressOf(path, { ...month, id: theirs.id });
+      const id = path.startsWith('/api/scenarios/') ? theirScenario : theirs.id;
+      const query = method === 'delete' ? { revision: '1' } : {};
+      const address = addressOf(path, { ...month, id }, query);
       const answer = await ours.call(method.toUpperCase(), address, body);
       expect([name, answer.status]).toEqual([name, 404]);
     }
@@ -76,6 +91,7 @@ describe('what belongs to another company', () => {
       '/api/register?on=2026-10-31',
       '/api/company',
       '/api/payments',
+      '/api/scenarios',
       '/api/portfolio?from=2026-09-01&to=2026-12-31&by=month&show=closing',
       '/api/periods/2026-10-31/close',
     ]) {

@@ -37,14 +37,21 @@ export interface ClosedMonths {
 /** Reads a document that somebody wants to take on or change into. */
 export function readToKeep({ version, before }: Wanted, closed: ClosedMonths): Keepable {
   const reading = readInstrument(JSON.parse(version.document));
-  if (!reading.ok) return reading;
-  const { document, terms } = reading.instrument;
-  const faults = whyNotKept(reading.instrument);
+  return reading.ok ? keepable(version.id, reading.instrument, before, closed) : reading;
+}
+
+/** Whether an instrument that was read can be kept under an id. */
+export function keepable(
+  id: string,
+  instrument: ReadInstrument,
+  before: StoredVersion | undefined,
+  closed: ClosedMonths,
+): Keepable {
+  const { document, terms } = instrument;
+  const faults = whyNotKept(instrument);
   if (faults.length > 0) return { ok: false, faults };
-  rememberRead(version.id, reading.instrument);
-  const questions = before
-    ? askAboutChange(reading.instrument, before)
-    : askAboutNew(reading.instrument, closed);
+  rememberRead(id, instrument);
+  const questions = before ? askAboutChange(instrument, before) : askAboutNew(instrument, closed);
   return { ok: true, document, currency: terms.currency, questions };
 }
 

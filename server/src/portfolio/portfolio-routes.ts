@@ -1,19 +1,23 @@
 import { Router } from 'express';
 import type { Knex } from 'knex';
-import { formatDay, parseDay, portfolioPeriods, type CalendarDay } from '@coffer/core';
+import type * as v from 'valibot';
+import { formatDay, parseDay, portfolioPeriods, type CalendarDay, type PortfolioPeriod } from '@coffer/core';
 import {
   downloads,
   endpoints,
+  type ChangeFaults,
   type PortfolioQuery,
   type PortfolioRow,
   type PortfolioView,
+  type TriedPortfolioView,
+  type TriedRow,
   type Unworkable,
 } from '@coffer/contract';
 import { companyOf } from '../company/company-store.ts';
 import { faultyInput } from '../http/refusal.ts';
 import { logUnworkable, serve, serveFile } from '../http/route.ts';
 import { sendAsFile } from '../http/send-file.ts';
-import { newestVersions } from '../instruments/instrument-store.ts';
+import { newestVersions, newestVersionsOf } from '../instruments/instrument-store.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { portfolioCsv, writePortfolioWorkbook } from './portfolio-files.ts';
 
@@ -25,6 +29,9 @@ export function portfolioRoutes(database: Knex, figures: FigureThreads): Router 
     logUnworkable(request, view.unworkable);
     return view;
   });
+  serve(router, database, endpoints.tryPortfolio, ({ body, person, database: on }) =>
+    triedPortfolio(on, figures, person.companyId, body),
+  );
   const nameOf = ({ show, from, to }: PortfolioQuery): string => `Portfolio ${show} ${from} to ${to}`;
   serveFile(router, downloads.portfolioCsv, async ({ query, person, response }) => {
     const { view, digits } = await portfolioOver(database, figures, person.companyId, query);
@@ -42,27 +49,58 @@ export function portfolioRoutes(database: Knex, figures: FigureThreads): Router 
 /** Periods worked out at once: ten years of months; the dearest measure of the dearest instrument keeps a thread a second. */
 const mostAtOnce = 120;
 
-/** Works out every instrument over the periods. Throws {@link Refusal} 422 for none, or for too many. */
+/** The periods that are asked for. Throws {@link Refusal} 422 for none, or for too many. */
+function periodsOf({ from, to, by }: PortfolioQuery, fiscalYearEndMonth: number): PortfolioPeriod[] {
+  const [first, last] = [parseDay(from) as CalendarDay, parseDay(to) as CalendarDay];
+  const periods = portfolioPeriods(by, first, last, fiscalYearEndMonth);
+  if (periods.length > 0 && periods.length <= mostAtOnce) return periods;
+  const message = `From ${from} to ${to} are ${periods.length} periods; ask for 1 to ${mostAtOnce}.`;
+  throw faultyInput([{ key: 'to', message }]);
+}
+
+/** Works out every instrument over the periods. Throws {@link Refusal} 422. */
 async function portfolioOver(
   database: Knex,
   figures: FigureThreads,
   companyId: number,
-  { from, to, by, show }: PortfolioQuery,
+  query: PortfolioQuery,
 ): Promise<{ view: PortfolioView; digits: number }> {
   const { fiscalYearEndMonth, digits } = await companyOf(database, companyId);
-  const [first, last] = [parseDay(from) as CalendarDay, parseDay(to) as CalendarDay];
-  const periods = portfolioPeriods(by, first, last, fiscalYearEndMonth);
-  if (periods.length === 0 || periods.length > mostAtOnce) {
-    const message = `From ${from} to ${to} are ${periods.length} periods; ask for 1 to ${mostAtOnce}.`;
-    throw faultyInput([{ key: 'to', message }]);
-  }
+  const periods = periodsOf(query, fiscalYearEndMonth);
   const items = (await newestVersions(database, companyId)).map((version) => ({ version }));
   const rows: PortfolioRow[] = [];
   const unworkable: Unworkable[] = [];
-  for (const worked of await figures.each('portfolio', { periods, show }, items)) {
+  for (const worked of await figures.each('portfolio', { periods, show: query.show }, items)) {
     if ('unworkable' in worked) unworkable.push(worked.unworkable);
     else if (worked.made) rows.push(worked.made);
   }
   const named = periods.map((period) => ({ from: formatDay(period.from), to: formatDay(period.to) }));
   return { view: { periods: named, rows, unworkable }, digits };
+}
+
+/** Works out what a scenario changes, over the periods. Throws {@link Refusal} 422, and 404 for other instruments. */
+async function triedPortfolio(
+  database: Knex,
+  figures: FigureThreads,
+  companyId: number,
+  { asked, on, changes }: v.InferOutput<typeof endpoints.tryPortfolio.body>,
+): Promise<TriedPortfolioView> {
+  const { fiscalYearEndMonth } = await companyOf(database, companyId);
+  const periods = periodsOf(asked, fiscalYearEndMonth);
+  const ids = changes.map(({ instrumentId }) => instrumentId);
+  const versions = new Map(
+    (await newestVersionsOf(database, companyId, ids)).map((version) => [version.id, version]),
+  );
+  const items = changes.flatMap((change) => {
+    const version = versions.get(change.instrumentId);
+    return version ? [{ version, change }] : [];
+  });
+  const question = { periods, show: asked.show, on: parseDay(on) as CalendarDay };
+  const rows: TriedRow[] = [];
+  const faulty: ChangeFaults[] = [];
+  for (const tried of await figures.each('tried-portfolio', question, items)) {
+    if ('faults' in tried) faulty.push(tried);
+    else rows.push(tried);
+  }
+  return { rows, faulty };
 }

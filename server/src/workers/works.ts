@@ -3,6 +3,9 @@ import { takenBackPayments } from '../payments/taken-back-payments.ts';
 import { recordedPayments } from '../payments/recorded-payments.ts';
 import { monthOfInstrument } from '../periods/month-of-instrument.ts';
 import { portfolioOfInstrument } from '../portfolio/portfolio-of-instrument.ts';
+import { triedOfInstrument } from '../portfolio/tried-of-instrument.ts';
+import { changedToKeep } from '../scenarios/changed-to-keep.ts';
+import { outlooksOfInstrument } from '../scenarios/outlooks-of-instrument.ts';
 import { registerOfInstrument } from '../register/register-of-instrument.ts';
 import { instrumentInBooks } from '../verify/instrument-in-books.ts';
 import { readToKeep } from '../instruments/read-to-keep.ts';
@@ -12,6 +15,9 @@ export const works = {
   register: registerOfInstrument,
   month: monthOfInstrument,
   portfolio: portfolioOfInstrument,
+  'tried-portfolio': triedOfInstrument,
+  outlooks: outlooksOfInstrument,
+  'changed-to-keep': changedToKeep,
   'due-payments': dueOfInstrument,
   'recorded-payments': recordedPayments,
   'taken-back-payments': takenBackPayments,

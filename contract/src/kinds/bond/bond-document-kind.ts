@@ -23,6 +23,7 @@ export const bondDocumentKind: DocumentKind<BondDocument, BondSchedule> = {
   events: bondEvents,
   issue: bondIssueFacts,
   notices: () => [],
+  varied: () => undefined,
   summary(document, schedule) {
     const { terms } = schedule;
     const every = frequencyInWords(terms.every);

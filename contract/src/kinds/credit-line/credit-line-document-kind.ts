@@ -19,6 +19,7 @@ export const creditLineDocumentKind: DocumentKind<CreditLineDocument, LoanSchedu
   },
   facts: creditLineFacts,
   events: rateAndEventFacts,
+  varied: () => undefined,
   summary: (document, schedule, on) => ({
     class: 'credit-line',
     pattern: `credit line, billed monthly${indexWords(schedule.terms)}`,

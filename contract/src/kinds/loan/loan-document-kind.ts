@@ -4,6 +4,7 @@ import { onPaper } from '../../document/schedule-column.ts';
 import { loanScheduleColumns } from './loan-schedule-columns.ts';
 import type { DocumentKind } from '../document-kind.ts';
 import type { LoanDocument } from './loan-document.ts';
+import { changedDocument } from '../../variants/terms-change.ts';
 import { loanFacts } from './loan-facts.ts';
 import { loanScheduleJson } from './loan-schedule-json.ts';
 import { loanSummary } from './loan-summary.ts';
@@ -28,5 +29,6 @@ export const loanDocumentKind: DocumentKind<LoanDocument, LoanSchedule> = {
   events: rateAndEventFacts,
   issue: () => [],
   notices: (schedule) => schedule.notices.map((notice) => noticeText(schedule, notice)),
+  varied: changedDocument,
   summary: loanSummary,
 };
