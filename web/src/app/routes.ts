@@ -58,6 +58,11 @@ export const routes: Routes = [
         loadComponent: async () => (await import('./portfolio/portfolio.page')).PortfolioPage,
       },
       {
+        path: 'portfolio/side-by-side',
+        title: 'Side by side',
+        loadComponent: async () => (await import('./scenarios/side-by-side.page')).SideBySidePage,
+      },
+      {
         path: 'close',
         title: 'Period close',
         loadComponent: async () => (await import('./close/close.page')).ClosePage,

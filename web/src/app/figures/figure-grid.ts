@@ -14,7 +14,14 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { cellOf, type GridChoice, type GridColumn, type GridRow, type GridTyped } from './grid-model';
+import {
+  cellOf,
+  type GridAct,
+  type GridChoice,
+  type GridColumn,
+  type GridRow,
+  type GridTyped,
+} from './grid-model';
 import { gridTracks } from './grid-tracks';
 import { asTabSeparated } from './tab-separated';
 
@@ -44,6 +51,8 @@ export class FigureGrid<Item> {
   readonly minWidth = input(640);
   /** A total under the rows, always in view. */
   readonly total = input<Readonly<Record<string, string>> | undefined>();
+  /** A second line under the total. */
+  readonly underTotal = input<Readonly<Record<string, string>> | undefined>();
   /** Row and column of the figure that is being explained. */
   readonly explained = input<{ row: string; column: string } | undefined>();
   /** Id of a row to mark, such as the one hovered over elsewhere. */
@@ -51,6 +60,10 @@ export class FigureGrid<Item> {
   readonly choose = output<GridChoice<Item>>();
   /** A cell was typed into. */
   readonly typed = output<GridTyped<Item>>();
+  /** Somebody began to type into a cell that cannot be typed into, in a column of which others can. */
+  readonly untypable = output<GridChoice<Item>>();
+  /** Something is to be done about a row. */
+  readonly act = output<GridAct<Item>>();
   /** The row under the pointer or the cursor. */
   readonly look = output<GridRow<Item> | undefined>();
 
@@ -228,13 +241,26 @@ export class FigureGrid<Item> {
     if (to) this.move(to[0], to[1], event.shiftKey);
     else if (whole) return;
     else if (/^\d$/.test(event.key)) {
-      if (!this.beginTyping(event.key)) return;
-    } else if (event.key === 'F2') this.beginTyping();
+      if (!this.beginTyping(event.key)) {
+        this.tellUntypable();
+        return;
+      }
+    } else if (event.key === 'Delete') this.actOn(this.rows()[row], 'erase');
+    else if (event.key === 'F2') this.beginTyping();
     else if (event.key === 'Enter') {
       if (!this.beginTyping()) this.emitChoice();
     } else if (event.key === ' ') this.emitChoice();
     else return;
     event.preventDefault();
+  }
+
+  private tellUntypable(): void {
+    const [row, column] = [this.rows()[this.cursor().row], this.columns()[this.cursor().column]];
+    if (row?.type === 'item' && column?.typed) this.untypable.emit({ row, column });
+  }
+
+  protected actOn(row: GridRow<Item> | undefined, key: string): void {
+    if (row) this.act.emit({ row, key });
   }
 
   private move(row: number, column: number, taking: boolean): void {
@@ -257,8 +283,8 @@ export class FigureGrid<Item> {
   }
 
   private footTexts(): string[][] {
-    const cells = this.total();
-    return cells ? [this.columns().map(({ key }) => cells[key] ?? '')] : [];
+    const lines = [this.total(), this.underTotal()].filter((cells) => cells !== undefined);
+    return lines.map((cells) => this.columns().map(({ key }) => cells[key] ?? ''));
   }
 
   protected onCopy(event: ClipboardEvent): void {
@@ -266,7 +292,9 @@ export class FigureGrid<Item> {
     const { row, from } = this.cursor();
     const all = from === row ? this.rows() : this.rows().slice(Math.min(row, from), Math.max(row, from) + 1);
     const texts = all.map((line) =>
-      line.type === 'band' ? [line.text] : this.columns().map((column) => cellOf(line, column).text),
+      line.type === 'band' || line.type === 'note'
+        ? [line.text]
+        : this.columns().map((column) => cellOf(line, column).text),
     );
     event.clipboardData?.setData(
       'text/plain',

@@ -7,6 +7,8 @@ export interface GridCell {
   readonly bar?: number | undefined;
   /** 0 to 1: how dark the cell is shaded in a table whose cells are compared by size. */
   readonly shade?: number | undefined;
+  /** The figure is a draft: it would be another one than it is. */
+  readonly draft?: boolean | undefined;
   /** Said when the pointer rests on the cell. */
   readonly tip?: string | undefined;
 }
@@ -23,6 +25,8 @@ export interface GridColumn<Item> {
   readonly explains?: boolean;
   /** The text that typing into the cell begins with, where it can be typed into. */
   readonly typed?: (item: Item) => string | undefined;
+  /** Whether cells that can be typed into look as all others do. */
+  readonly plain?: boolean;
   /** Whether the row is ticked, for the column that shows it; undefined where there is nothing to tick. */
   readonly ticks?: (item: Item) => boolean | undefined;
   cell(item: Item): GridCell | string;
@@ -41,11 +45,18 @@ export type GridRow<Item> =
       readonly id: string;
       readonly cells: Readonly<Record<string, string>>;
     }
-  | { readonly type: 'band'; readonly id: string; readonly text: string; readonly key?: string };
+  | { readonly type: 'band'; readonly id: string; readonly text: string; readonly key?: string }
+  /** A remark under the row before it, with what can be done about that. */
+  | {
+      readonly type: 'note';
+      readonly id: string;
+      readonly text: string;
+      readonly acts: readonly { readonly key: string; readonly text: string }[];
+    };
 
-/** What a row shows under a column; nothing in a band, whose text lies across them all. */
+/** What a row shows under a column; nothing in a band or note, whose text lies across them all. */
 export function cellOf<Item>(row: GridRow<Item>, column: GridColumn<Item>): GridCell {
-  if (row.type === 'band') return { text: '' };
+  if (row.type === 'band' || row.type === 'note') return { text: '' };
   if (row.type !== 'item') return { text: row.cells[column.key] ?? '' };
   const cell = column.cell(row.item);
   return typeof cell === 'string' ? { text: cell } : cell;
@@ -55,6 +66,12 @@ export function cellOf<Item>(row: GridRow<Item>, column: GridColumn<Item>): Grid
 export interface GridChoice<Item> {
   readonly row: GridRow<Item>;
   readonly column: GridColumn<Item>;
+}
+
+/** Something to do about a row: what its note offers, or `erase` for the Delete key. */
+export interface GridAct<Item> {
+  readonly row: GridRow<Item>;
+  readonly key: string;
 }
 
 /** What was typed into a cell. */

@@ -39,7 +39,9 @@ export function gridTracks<Item>(
     const [, before = '', asked = '0', after = ''] = /^(minmax\()?(\d+)px(.*)$/.exec(column.track) ?? [];
     const figures = column.align === 'right' ? rows : [];
     const textsOf = (heavy: boolean): string[] =>
-      figures.flatMap((row) => ((row.type === 'item') === heavy ? [] : cellOf(row, column).text));
+      figures.flatMap((row) =>
+        (row.type === 'item' && cellOf(row, column).draft !== true) === heavy ? [] : cellOf(row, column).text,
+      );
     const totalled = (column.align === 'right' && total?.[column.key]) || '';
     const heavy = widthOf(longestOf([...textsOf(true), totalled]), heavier);
     const longest = Math.max(widthOf(longestOf(textsOf(false))), heavy);

@@ -18,11 +18,12 @@ export const shadeOf = (at: number): string => shades[at % shades.length] ?? '--
 
 const most = 1e8;
 
-/** The sums of groups by period, stacked, with their total above. */
+/** The sums of groups by period, stacked, with their total above; outlined what they come to without a scenario. */
 export function portfolioChart(
   groups: readonly PortfolioGroup[],
   names: readonly string[],
   digits: number,
+  before?: readonly number[],
 ): () => EChartsCoreOption {
   return () => {
     const unit = 10 ** digits;
@@ -50,23 +51,39 @@ export function portfolioChart(
           return [names[at], ...parts, `All: ${showAmount(totals[at] ?? 0, digits)}`].join('<br>');
         },
       },
-      series: groups.map(({ name, sums }, at) => ({
-        type: 'bar',
-        name,
-        stack: 'all',
-        barCategoryGap: '30%',
-        itemStyle: { color: colourOf(shadeOf(at)) },
-        data: sums.map((sum) => sum / unit),
-        ...(at === groups.length - 1 && {
-          label: {
-            show: true,
-            position: 'top',
-            color: ink,
-            fontSize: 11,
-            formatter: ({ dataIndex }: { dataIndex: number }) => text(totals[dataIndex] ?? 0),
-          },
-        }),
-      })),
+      series: [
+        ...groups.map(({ name, sums }, at) => ({
+          type: 'bar',
+          name,
+          stack: 'all',
+          barCategoryGap: '30%',
+          itemStyle: { color: colourOf(shadeOf(at)) },
+          data: sums.map((sum) => sum / unit),
+          ...(at === groups.length - 1 && {
+            label: {
+              show: true,
+              position: 'top',
+              color: ink,
+              fontSize: 11,
+              formatter: ({ dataIndex }: { dataIndex: number }) => text(totals[dataIndex] ?? 0),
+            },
+          }),
+        })),
+        ...(before ? [outline(before.map((sum) => sum / unit))] : []),
+      ],
     };
+  };
+}
+
+/** What stood before, as broken outlines over the bars. */
+function outline(data: readonly number[]): object {
+  return {
+    type: 'bar',
+    name: 'as it is',
+    barGap: '-100%',
+    barCategoryGap: '30%',
+    silent: true,
+    itemStyle: { color: 'transparent', borderColor: colourOf('--ink'), borderType: 'dashed', borderWidth: 1 },
+    data: [...data],
   };
 }

@@ -1,4 +1,4 @@
-import type { PortfolioRow, PortfolioView } from '@coffer/contract';
+import type { OutlookView, PortfolioRow, PortfolioView, TriedRow } from '@coffer/contract';
 import { describe, expect, it } from 'vitest';
 import {
   periodName,
@@ -7,7 +7,9 @@ import {
   portfolioGroups,
   portfolioRows,
   sumsOf,
+  type PortfolioLine,
 } from './portfolio-rows';
+import { differenceCells, withTried } from './portfolio-tried';
 
 const row = (name: string, more: Partial<PortfolioRow>): PortfolioRow => ({
   id: name,
@@ -70,7 +72,7 @@ describe('a portfolio in rows', () => {
 
   it('shows a dash where nothing is, and amounts by period', () => {
     const [, october, november] = portfolioColumns(view, 'month', 2);
-    const bonds = view.rows[0] as PortfolioRow;
+    const bonds: PortfolioLine = { row: view.rows[0] as PortfolioRow, as: 'agreed' };
     expect([october?.title, november?.title]).toEqual(['Oct 2026', 'Nov 2026']);
     expect([october?.cell(bonds), november?.cell(bonds)]).toEqual(['1.00', '–']);
     expect(portfolioCells('All', [0, 5], view, 2)).toEqual({
@@ -85,5 +87,49 @@ describe('a portfolio in rows', () => {
       'to Dec 2026',
       'FY 2027',
     ]);
+  });
+});
+
+describe('a portfolio under a scenario', () => {
+  const outlook: OutlookView = { interest: 0, months: [], owedAfter: 0, ends: '2030-01-31', left: 0 };
+  const changed: TriedRow = {
+    ...(view.rows[1] as PortfolioRow),
+    values: [250, 90_000],
+    asItIs: outlook,
+    changed: outlook,
+  };
+  const tried = new Map([[changed.id, changed]]);
+  const now = withTried(view, tried);
+  const rows = (folded: string[]): ReturnType<typeof portfolioRows> =>
+    portfolioRows(portfolioGroups(now, 'class'), now, new Set(folded), 2, {
+      tried,
+      before: view,
+      note: () => 'paid faster',
+    });
+
+  it('shows what is changed above how it was, marks what differs only, and says what comes of it', () => {
+    const [, line, before, note] = rows([]);
+    expect([line?.id, before?.id, note?.id]).toEqual(['Kiln loan', 'Kiln loan:before', 'Kiln loan:note']);
+    expect(note).toMatchObject({ text: 'paid faster' });
+    const [, october, november] = portfolioColumns(now, 'month', 2);
+    if (line?.type !== 'item' || before?.type !== 'item') throw new Error('no lines');
+    expect([october?.cell(line.item), november?.cell(line.item)]).toEqual([
+      '2.50',
+      { text: '900.00', draft: true },
+    ]);
+    expect(november?.cell(before.item)).toBe('400.00');
+  });
+
+  it('keeps what is changed in view in a folded group, and tells the difference of the whole', () => {
+    expect(rows(['Mortgages and term loans']).map(({ id }) => id)).toEqual([
+      'Mortgages and term loans',
+      'Kiln loan',
+      'Kiln loan:before',
+      'Kiln loan:note',
+      'Bonds',
+      'Bonds',
+    ]);
+    const cells = differenceCells(sumsOf(now.rows, 2), sumsOf(view.rows, 2), view, 2);
+    expect([cells['2026-10-31'], cells['2026-11-30']]).toEqual(['–', '+500.00']);
   });
 });

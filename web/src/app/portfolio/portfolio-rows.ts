@@ -1,5 +1,6 @@
-import { showDay, showMovement, type PortfolioRow, type PortfolioView } from '@coffer/contract';
+import { showAmount, showDay, showMovement, type PortfolioRow, type PortfolioView } from '@coffer/contract';
 import type { PortfolioStep } from '@coffer/core';
+import { noteActs, type TriedChanges } from './portfolio-tried';
 import type { GridColumn, GridRow } from '../figures/grid-model';
 import { classNames } from '../register/register-rows';
 
@@ -18,6 +19,14 @@ export interface PortfolioGroup {
   readonly rows: readonly PortfolioRow[];
   /** Minor units, by period. */
   readonly sums: readonly number[];
+}
+
+/** An instrument as a line: as it is, as a scenario changes it, or as it was before that. */
+export interface PortfolioLine {
+  readonly row: PortfolioRow;
+  readonly as: 'agreed' | 'draft' | 'before';
+  /** The same without the draft. */
+  readonly was?: PortfolioRow | undefined;
 }
 
 /** The sums of rows by period, minor units. */
@@ -51,7 +60,9 @@ export function portfolioColumns(
   { periods }: PortfolioView,
   step: PortfolioStep,
   digits: number,
-): GridColumn<PortfolioRow>[] {
+  typable: (line: PortfolioLine, at: number) => boolean = () => false,
+): GridColumn<PortfolioLine>[] {
+  const textAt = (row: PortfolioRow, at: number): string => showMovement(row.values[at] ?? 0, digits);
   return [
     {
       key: 'name',
@@ -59,15 +70,25 @@ export function portfolioColumns(
       align: 'left',
       track: 'minmax(228px, 1.4fr)',
       explains: true,
-      cell: ({ name }) => name,
+      cell: ({ row, as }) =>
+        as === 'before'
+          ? { text: '', sub: 'as it is' }
+          : as === 'draft'
+            ? { text: row.name, draft: true }
+            : row.name,
     },
-    ...periods.map(({ to }, at): GridColumn<PortfolioRow> => ({
+    ...periods.map(({ to }, at): GridColumn<PortfolioLine> => ({
       key: to,
       title: periodName(to, step),
       align: 'right',
       track: 'minmax(84px, 1fr)',
       explains: true,
-      cell: ({ values }) => showMovement(values[at] ?? 0, digits),
+      plain: true,
+      typed: (line) => (typable(line, at) ? showAmount(line.row.values[at] ?? 0, digits) : undefined),
+      cell: ({ row, as, was }) => {
+        const text = textAt(row, at);
+        return as === 'draft' && was && was.values[at] !== row.values[at] ? { text, draft: true } : text;
+      },
     })),
   ];
 }
@@ -85,14 +106,29 @@ export function portfolioCells(
   };
 }
 
-/** Groups with their instruments; of a folded group only its heading. */
+/**
+ * Groups with their instruments, changed ones with how they were and what comes of it; of a folded group its heading and
+ * what is changed in it.
+ */
 export function portfolioRows(
   groups: readonly PortfolioGroup[],
   view: PortfolioView,
   folded: ReadonlySet<string>,
   digits: number,
-): GridRow<PortfolioRow>[] {
-  return groups.flatMap(({ name, rows, sums }): GridRow<PortfolioRow>[] => {
+  changes?: TriedChanges,
+): GridRow<PortfolioLine>[] {
+  const before = new Map(changes?.before.rows.map((row) => [row.id, row]));
+  const linesOf = (row: PortfolioRow): GridRow<PortfolioLine>[] => {
+    const tried = changes?.tried.get(row.id);
+    if (!tried || !changes) return [{ type: 'item', id: row.id, item: { row, as: 'agreed' } }];
+    const was = before.get(row.id) ?? { ...row, values: row.values.map(() => 0) };
+    return [
+      { type: 'item', id: row.id, item: { row, as: 'draft', was } },
+      { type: 'item', id: `${row.id}:before`, quiet: true, item: { row: was, as: 'before' } },
+      { type: 'note', id: `${row.id}:note`, text: changes.note(tried), acts: noteActs },
+    ];
+  };
+  return groups.flatMap(({ name, rows, sums }): GridRow<PortfolioLine>[] => {
     const shut = folded.has(name);
     const title = `${shut ? '▸' : '▾'} ${name}${shut ? ` ${rows.length}` : ''}`;
     const head = {
@@ -100,6 +136,7 @@ export function portfolioRows(
       id: name,
       cells: portfolioCells(title, sums, view, digits),
     } as const;
-    return [head, ...(shut ? [] : rows.map((item) => ({ type: 'item', id: item.id, item }) as const))];
+    const shown = shut ? rows.filter(({ id }) => changes?.tried.has(id)) : rows;
+    return [head, ...shown.flatMap(linesOf)];
   });
 }

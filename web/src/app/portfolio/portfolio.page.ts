@@ -5,6 +5,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { Router } from '@angular/router';
+import { of } from 'rxjs';
 import {
   addMonths,
   formatDay,
@@ -13,16 +14,24 @@ import {
   type PortfolioMeasure,
   type PortfolioStep,
 } from '@coffer/core';
-import { downloadAddress, downloads, endpoints, showDay, type PortfolioRow } from '@coffer/contract';
+import { downloadAddress, downloads, endpoints, showAmount, showDay, type TriedRow } from '@coffer/contract';
 import { ApiClient } from '../api/api-client';
 import { loaded } from '../api/loaded';
+import { messageOf } from '../api/message-of';
 import { Chart } from '../charts/chart';
 import { AsOfService } from '../company/as-of.service';
 import { CompanyService } from '../company/company.service';
 import { ChoiceField } from '../fields/choice-field';
 import { FigureGrid } from '../figures/figure-grid';
-import type { GridChoice } from '../figures/grid-model';
+import type { GridAct, GridChoice, GridTyped } from '../figures/grid-model';
 import { UnworkableNotice } from '../figures/unworkable-notice';
+import { outcomeWords } from '../scenarios/differences';
+import { ScenarioDesk, sentOf } from '../scenarios/scenario-desk';
+import { ScenarioStrip } from '../scenarios/scenario-strip';
+import { wordsOf } from '../scenarios/scenario-words';
+import { readNumber } from '../typed/typed-number';
+import { PaymentDrafts } from './payment-drafts';
+import { differenceCells, withTried, type TriedRows } from './portfolio-tried';
 import { measureChoices, measures, stepNames } from './portfolio-measures';
 import { portfolioChart, shadeOf } from './portfolio-chart';
 import {
@@ -34,6 +43,7 @@ import {
   portfolioRows,
   sumsOf,
   type Grouping,
+  type PortfolioLine,
 } from './portfolio-rows';
 
 /** Periods that are shown at once. */
@@ -51,6 +61,7 @@ const mostUnfolded = 30;
     MatButtonModule,
     MatButtonToggleModule,
     MatMenuModule,
+    ScenarioStrip,
     UnworkableNotice,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -63,6 +74,8 @@ export class PortfolioPage {
   private readonly router = inject(Router);
   private readonly asOf = inject(AsOfService);
   private readonly company = inject(CompanyService);
+  protected readonly desk = inject(ScenarioDesk);
+  private readonly drafts = inject(PaymentDrafts);
   protected readonly measureChoices = measureChoices;
   protected readonly groupingChoices = groupingChoices;
   protected readonly steps = portfolioSteps.map((step) => ({ step, name: stepNames[step] }));
@@ -98,7 +111,33 @@ export class PortfolioPage {
   protected readonly workbook = computed(() => this.file(downloads.portfolioWorkbook));
   protected readonly csv = computed(() => this.file(downloads.portfolioCsv));
   protected readonly loaded = loaded(this.query, (query) => this.api.call(endpoints.portfolio, { query }));
-  protected readonly view = this.loaded.value;
+  protected readonly asItIs = this.loaded.value;
+  private readonly triedQuery = computed(() => {
+    const [asked, changes] = [this.query(), this.desk.chosen()?.changes ?? []];
+    return asked && { asked, on: this.asOf.date(), changes: sentOf(changes) };
+  });
+  protected readonly tried = loaded(this.triedQuery, (body) =>
+    body.changes.length === 0
+      ? of({ rows: [], faulty: [] })
+      : this.api.call(endpoints.tryPortfolio, { body }),
+  );
+  private readonly triedRows = computed(
+    (): TriedRows => new Map((this.tried.value()?.rows ?? []).map((row) => [row.id, row])),
+  );
+  /** The portfolio under the chosen scenario. */
+  protected readonly view = computed(() => {
+    const view = this.asItIs();
+    return view && withTried(view, this.triedRows());
+  });
+  /** Why something was not done, or a change cannot be; what was done last. */
+  protected readonly fault = signal('');
+  protected readonly done = signal('');
+  protected readonly faulty = computed(() =>
+    (this.tried.value()?.faulty ?? []).map(({ instrumentId, name, faults }) => {
+      const named = name || this.nameOf(instrumentId);
+      return `${named}: ${faults.map(({ message }) => message).join(' ')}`;
+    }),
+  );
   protected readonly title = computed(() => measures[this.show()]);
   protected readonly spanText = computed(() => {
     const span = this.span();
@@ -116,12 +155,29 @@ export class PortfolioPage {
   private readonly sums = computed(() => sumsOf(this.view()?.rows ?? [], this.view()?.periods.length ?? 0));
   protected readonly columns = computed(() => {
     const view = this.view();
-    return view ? portfolioColumns(view, this.step(), this.company.digits()) : [];
+    const typable = (line: PortfolioLine, at: number): boolean =>
+      line.as !== 'before' && this.dueIn(line, at) !== undefined;
+    return view ? portfolioColumns(view, this.step(), this.company.digits(), typable) : [];
   });
   protected readonly rows = computed(() => {
     const view = this.view();
-    return view ? portfolioRows(this.grouped(), view, this.folded(), this.company.digits()) : [];
+    const before = this.asItIs();
+    const changes = before && { tried: this.triedRows(), before, note: this.noteOf };
+    return view ? portfolioRows(this.grouped(), view, this.folded(), this.company.digits(), changes) : [];
   });
+  private readonly sumsBefore = computed(() =>
+    sumsOf(this.asItIs()?.rows ?? [], this.asItIs()?.periods.length ?? 0),
+  );
+  protected readonly difference = computed(() => {
+    const view = this.view();
+    if (!view || this.triedRows().size === 0) return undefined;
+    return differenceCells(this.sums(), this.sumsBefore(), view, this.company.digits());
+  });
+  private readonly noteOf = (row: TriedRow): string => {
+    const change = this.desk.chosen()?.changes.find(({ instrumentId }) => instrumentId === row.id);
+    const words = change ? wordsOf(change) : '';
+    return [words, outcomeWords(row.asItIs, row.changed, this.company.digits())].join(' · ');
+  };
   protected readonly total = computed(() => {
     const view = this.view();
     if (!view) return undefined;
@@ -140,13 +196,22 @@ export class PortfolioPage {
     (this.view()?.periods ?? []).map(({ to }) => periodName(to, this.step())),
   );
   protected readonly chart = computed(() =>
-    portfolioChart(this.grouped(), this.names(), this.company.digits()),
+    portfolioChart(
+      this.grouped(),
+      this.names(),
+      this.company.digits(),
+      this.triedRows().size > 0 ? this.sumsBefore() : undefined,
+    ),
   );
   protected readonly words = computed(() => {
     const total = this.total();
     const told = (this.view()?.periods ?? []).map(({ to }, at) => `${this.names()[at]} ${total?.[to]}`);
     return `${this.title()} of all instruments: ${told.join('; ')}`;
   });
+
+  constructor() {
+    this.desk.load().subscribe({ error: (error: unknown) => this.fault.set(messageOf(error)) });
+  }
 
   private file(of: typeof downloads.portfolioCsv | typeof downloads.portfolioWorkbook): string {
     const query = this.query();
@@ -162,18 +227,98 @@ export class PortfolioPage {
     this.moved.set(0);
   }
 
-  protected onChoose({ row }: GridChoice<PortfolioRow>): void {
-    if (row.type === 'item') void this.router.navigate(['/instruments', row.item.id]);
-    else this.chosenFolds.update((folds) => new Map(folds).set(row.id, !this.folded().has(row.id)));
+  protected onChoose(choice: GridChoice<PortfolioLine>): void {
+    const { row, column } = choice;
+    // Where payments are typed over, a figure leads nowhere else.
+    if (row.type === 'item' && this.show() === 'payment' && column.key !== 'name') this.onUntypable(choice);
+    else if (row.type === 'item') this.open(row.item.row.id);
+    else if (row.type === 'group')
+      this.chosenFolds.update((folds) => new Map(folds).set(row.id, !this.folded().has(row.id)));
   }
 
-  /** Brackets turn by twelve periods, wherever the cursor is but in a field. */
+  private open(id: string): void {
+    void this.router.navigate(['/instruments', id]);
+  }
+
+  private nameOf(id: string): string {
+    return this.desk.chosen()?.changes.find(({ instrumentId }) => instrumentId === id)?.name ?? '';
+  }
+
+  protected onAct({ row, key }: GridAct<PortfolioLine>): void {
+    const id = row.id.replace(/:(note|before)$/, '');
+    if (key === 'open') this.open(id);
+    const chosen = this.desk.chosen();
+    if (key === 'erase' && chosen) this.desk.changeInstrument(chosen.key, id, undefined);
+  }
+
+  /** The due date of the payment of a cell, where it can be another one: agreed, alone in its period, not closed. */
+  private dueIn({ row }: PortfolioLine, at: number): string | undefined {
+    const due = row.dues?.[at] ?? undefined;
+    const open = this.company.openEnd();
+    return due !== undefined && (open === undefined || due > this.closedThrough(open)) ? due : undefined;
+  }
+
+  /** The last day of the last closed month, by the end of the open one. */
+  private closedThrough(openEnd: string): string {
+    return formatDay(addMonths(parseDay(openEnd) ?? 0, -1, true));
+  }
+
+  protected onUntypable({ row, column }: GridChoice<PortfolioLine>): void {
+    this.done.set('');
+    if (row.type !== 'item') return;
+    const { name } = row.item.row;
+    const period = periodName(column.key, this.step());
+    const why =
+      this.show() !== 'payment'
+        ? 'Payments are typed over where payments are shown: choose Payments above.'
+        : row.item.as === 'before'
+          ? 'This is how it is; type into the line above it.'
+          : 'There is no payment that could be another one: none is agreed, several are, or its month is closed.';
+    this.fault.set(`${name}, ${period}: ${why}`);
+  }
+
+  /** A payment was typed over: the change is tried by itself first, and made where it can be. */
+  protected onTyped({ row, column, text }: GridTyped<PortfolioLine>): void {
+    this.fault.set('');
+    this.done.set('');
+    const at = this.view()?.periods.findIndex(({ to }) => to === column.key) ?? -1;
+    const asked = this.query();
+    if (row.type !== 'item' || at < 0 || !asked) return;
+    const { row: instrument } = row.item;
+    const due = this.dueIn(row.item, at);
+    const digits = this.company.digits();
+    if (due === undefined || text === showAmount(instrument.values[at] ?? 0, digits)) return;
+    const where = `${instrument.name}, ${periodName(column.key, this.step())}`;
+    const payment = readNumber(text);
+    if (payment === undefined) {
+      this.fault.set(`${where}: “${text}” is not understood; type an amount such as 45,000.00 or 45k.`);
+      return;
+    }
+    const typed = { instrumentId: instrument.id, name: instrument.name, due, payment };
+    this.drafts.make(typed, asked, this.asOf.date()).subscribe({
+      next: (why) => this.fault.set(why === '' ? '' : `${where}: ${why} Nothing was changed.`),
+      error: (error: unknown) => this.fault.set(messageOf(error)),
+    });
+  }
+
+  protected onAdopted(said: string): void {
+    this.done.set(said);
+    this.loaded.again();
+  }
+
+  /** Letters choose a scenario, brackets turn by twelve periods, wherever the cursor is but in a field. */
   protected onKey(event: KeyboardEvent): void {
     const inField =
       event.target instanceof HTMLElement && event.target.matches('input, textarea, mat-select');
     if (inField || event.ctrlKey || event.metaKey || event.altKey) return;
     if (event.key === '[') this.move(-shownPeriods);
     else if (event.key === ']') this.move(shownPeriods);
+    else if (event.key === 's') void this.router.navigateByUrl('/portfolio/side-by-side');
+    else if (event.key === 'o') this.desk.chosenKey.set(undefined);
+    else if (/^[A-Z]$/.test(event.key)) {
+      const scenario = this.desk.scenarios().find(({ letter }) => letter === event.key);
+      if (scenario) this.desk.chosenKey.set(scenario.key);
+    }
   }
 }
 

@@ -1,5 +1,6 @@
-import { monthsBetween, type LoanOutcome } from '@coffer/core';
+import type { LoanOutcome } from '@coffer/core';
 import { showAmount, showDay } from '@coffer/contract';
+import { lessOrMore, soonerOrLater } from '../scenarios/differences';
 import type { Tried } from './tried';
 
 /** A line of the comparison: its name, then a text for each column. */
@@ -42,24 +43,12 @@ export function comparedLines(
     ...(outcomes.some((outcome) => outcome && outcome.left > 0)
       ? [line('Left at the end', ({ left }) => money(left))]
       : []),
-    difference('Interest differs by', ({ interest }) => signed(interest - original.interest, money)),
+    difference('Interest differs by', ({ interest }) => lessOrMore(interest - original.interest, money)),
     difference('Payment differs by', ({ payment }) =>
       payment === undefined || original.payment === undefined
         ? nothing
-        : signed(payment - original.payment, money),
+        : lessOrMore(payment - original.payment, money),
     ),
-    difference('Ends', ({ last }) => sooner(monthsBetween(original.last, last), last - original.last)),
+    difference('Ends', ({ last }) => soonerOrLater(original.last, last)),
   ];
-}
-
-function signed(minor: number, money: (minor: number) => string): string {
-  if (minor === 0) return 'nothing';
-  return `${money(Math.abs(minor))} ${minor < 0 ? 'less' : 'more'}`;
-}
-
-function sooner(months: number, days: number): string {
-  if (days === 0) return 'the same day';
-  const count = Math.abs(months);
-  const text = count === 0 ? `${Math.abs(days)} days` : `${count} ${count === 1 ? 'month' : 'months'}`;
-  return `${text} ${days < 0 ? 'sooner' : 'later'}`;
 }

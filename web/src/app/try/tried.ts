@@ -1,5 +1,5 @@
 import type { LoanOutcome } from '@coffer/core';
-import type { Fault, LoanDocument, TermsChange } from '@coffer/contract';
+import type { Fault, InstrumentChange, LoanDocument, TermsChange } from '@coffer/contract';
 
 /** A day and the balance owed after it, minor units. */
 export interface CurvePoint {
@@ -24,7 +24,7 @@ export interface Axis {
 
 /** What is asked of the worker: changes to a loan, or a grid of changes on top of one. */
 export type TryQuestion = { readonly number: number; readonly document: LoanDocument } & (
-  | { readonly kind: 'changes'; readonly changes: readonly TermsChange[] }
+  | { readonly kind: 'changes'; readonly changes: readonly InstrumentChange[] }
   | ({ readonly kind: 'grid' } & GridQuestion)
 );
 

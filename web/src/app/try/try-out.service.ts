@@ -1,6 +1,6 @@
 import { DestroyRef, inject, Injectable } from '@angular/core';
 import { filter, fromEvent, map, Observable, takeWhile } from 'rxjs';
-import type { LoanDocument, TermsChange } from '@coffer/contract';
+import type { InstrumentChange, LoanDocument } from '@coffer/contract';
 import type { GridQuestion, Tried, TriedCell, TryAnswer, TryQuestion } from './tried';
 
 type Asked = TryQuestion extends infer Question
@@ -20,7 +20,7 @@ export class TryOutService {
   }
 
   /** What each change comes to. */
-  changes(document: LoanDocument, changes: readonly TermsChange[]): Observable<readonly Tried[]> {
+  changes(document: LoanDocument, changes: readonly InstrumentChange[]): Observable<readonly Tried[]> {
     return this.ask({ kind: 'changes', document, changes }).pipe(
       map((answer) => (answer.kind === 'changes' ? answer.tried : [])),
     );

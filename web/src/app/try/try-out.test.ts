@@ -38,14 +38,14 @@ describe('tried changes', () => {
       ...loan,
       events: [{ type: 'paid', due: '2020-02-01', on: '2020-02-20', amount: '599.55' }],
     };
-    const tried = tryOut(recorded, { annual: '5%' });
+    const tried = tryOut(recorded, { change: { annual: '5%' } });
     // Monthly mortgage payment tables, widely printed: 5 % over 360 pays 536.82 per 100,000; from memory.
     expect(tried.ok && tried.outcome).toMatchObject({ payment: 53_682, payments: 360, left: 0 });
-    expect(tried).toEqual(tryOut(loan, { annual: '5%' }));
+    expect(tried).toEqual(tryOut(loan, { change: { annual: '5%' } }));
   });
 
   it('stand beside the original with what they save', () => {
-    const [original, sooner] = [tryOut(loan, {}), tryOut(loan, { payments: 180 })];
+    const [original, sooner] = [tryOut(loan, {}), tryOut(loan, { change: { payments: 180 } })];
     if (!original.ok || !sooner.ok) throw new Error('cannot be tried');
     const lines = comparedLines(original.outcome, [sooner, undefined], 2);
     const text = (name: string): readonly string[] | undefined =>
@@ -53,7 +53,7 @@ describe('tried changes', () => {
     // The same tables: 15 years pay 843.86 instead of 599.55.
     expect(text('Payment')).toEqual(['599.55', '843.86', '–']);
     expect(text('Payment differs by')).toEqual(['', '244.31 more', '–']);
-    expect(text('Ends')).toEqual(['', '180 months sooner', '–']);
+    expect(text('Ends')).toEqual(['', '15 years sooner', '–']);
   });
 
   it('fill a grid, with the reason where a pair cannot be', () => {

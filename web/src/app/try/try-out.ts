@@ -1,10 +1,10 @@
 import { balanceCurve, loanOutcome, type LoanSchedule } from '@coffer/core';
 import {
   asScheduled,
-  changedDocument,
+  changedInstrument,
   changesFromTheStart,
-  readInstrument,
   type Fault,
+  type InstrumentChange,
   type LoanDocument,
   type TermsChange,
 } from '@coffer/contract';
@@ -15,18 +15,16 @@ type Reading =
   | { readonly ok: false; readonly faults: readonly Fault[] };
 
 /** The schedule that a change makes. Where it reaches back to the start, payments are taken as scheduled. */
-function scheduleWith(document: LoanDocument, change: TermsChange): Reading {
-  const changed = changedDocument(document, change);
-  if (!changed.ok) return changed;
-  const reading = readInstrument(
-    changesFromTheStart(change) ? asScheduled(changed.document) : changed.document,
-  );
+function scheduleWith(document: LoanDocument, ways: InstrumentChange): Reading {
+  const { change } = ways;
+  const before = change && changesFromTheStart(change) ? asScheduled(document) : document;
+  const reading = changedInstrument(before, ways);
   return reading.ok ? { ok: true, schedule: reading.instrument.schedule as LoanSchedule } : reading;
 }
 
 /** Tries a change: what it comes to and how its balance falls. */
-export function tryOut(document: LoanDocument, change: TermsChange): Tried {
-  const made = scheduleWith(document, change);
+export function tryOut(document: LoanDocument, ways: InstrumentChange): Tried {
+  const made = scheduleWith(document, ways);
   if (!made.ok) return made;
   return { ok: true, outcome: loanOutcome(made.schedule), curve: balanceCurve(made.schedule) };
 }
@@ -50,7 +48,7 @@ export function tryRow(
 }
 
 function tryCell(document: LoanDocument, change: TermsChange): TriedCell {
-  const made = scheduleWith(document, change);
+  const made = scheduleWith(document, { change });
   return made.ok ? loanOutcome(made.schedule) : (made.faults[0]?.message ?? '');
 }
 

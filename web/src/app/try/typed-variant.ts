@@ -17,12 +17,6 @@ export interface TypedChange {
   readonly extraOn: string;
 }
 
-/** A variant that is kept beside the others, told from them by its letter. */
-export interface TypedVariant {
-  readonly letter: string;
-  readonly typed: TypedChange;
-}
-
 /** A change that changes nothing yet. */
 export const noChange: TypedChange = {
   from: '',
