@@ -1,7 +1,9 @@
-import type { PublishedPlan } from '@coffer/contract';
+import { isOneCurrency, type PublishedPlan } from '@coffer/contract';
 import { proofLines, table } from './tables.ts';
 
 type Cells = Readonly<Record<string, unknown>>;
+
+const cellsOf = (of: object): Cells => Object.fromEntries(Object.entries(of));
 
 const titles: Readonly<Record<string, string>> = {
   name: 'Instrument',
@@ -16,13 +18,14 @@ const titles: Readonly<Record<string, string>> = {
 };
 
 /** Rows under the keys that some of them have a word or figure for. */
-function rowsTable(rows: readonly Cells[]): string {
+function rowsTable(objects: readonly object[]): string {
+  const rows = objects.map(cellsOf);
   const keys = [...new Set(rows.flatMap((row) => Object.keys(row)))];
   const plain = keys.filter((key) => rows.every((row) => typeof row[key] !== 'object' || row[key] === null));
   return table(rows, plain, titles);
 }
 
-function facts(of: Cells): string {
+function facts(of: object): string {
   return Object.entries(of)
     .filter(([, value]) => typeof value !== 'object' || Array.isArray(value))
     .filter(([, value]) => !Array.isArray(value) || typeof value[0] !== 'object')
@@ -45,29 +48,29 @@ export function planTable({
     ...(totals ? totalsTables(totals) : []),
     ...(horizons ? [rowsTable(horizons)] : []),
     ...(worthIt ? [`Where faster stops being worth it\n${worth(worthIt)}`] : []),
-    ...(budget ? [`Budget\n${facts(budget)}`, rowsTable(budget['months'] as Cells[])] : []),
+    ...(budget ? [`Budget\n${facts(budget)}`, rowsTable(budget.months)] : []),
     ...(income ? [`Income\n${facts(income)}`] : []),
     ...(proofs.length > 0 ? [proofLines(proofs)] : []),
   ];
   return `${parts.join('\n\n')}\n`;
 }
 
-function totalsTables(totals: Cells): string[] {
-  if ('years' in totals) return [`In all\n${facts(totals)}`, rowsTable(totals['years'] as Cells[])];
+function totalsTables(totals: NonNullable<PublishedPlan['totals']>): string[] {
+  if (isOneCurrency(totals)) return [`In all\n${facts(totals)}`, rowsTable(totals.years)];
   return Object.entries(totals).flatMap(([currency, each]) => {
-    const [all = '', years = ''] = totalsTables(each as Cells);
+    const [all = '', years = ''] = totalsTables(each);
     return [all.replace('In all', `In all, ${currency}`), years];
   });
 }
 
-function worth(worthIt: Cells): string {
+function worth(worthIt: object): string {
   return Object.entries(worthIt)
     .map(
       ([name, found]) =>
         `  ${name}: ${
           found === null
             ? 'nowhere among these'
-            : Object.values(found as Cells)
+            : Object.values(found as object)
                 .map(String)
                 .join(', ')
         }`,

@@ -128,6 +128,9 @@ export { ratio, type Ratio, ratioFromDecimal, ratioToNumber } from './money/rati
 export { roundRatio, type Ties } from './money/round-ratio.ts';
 export { multiplier, roundedProduct } from './money/rounded-product.ts';
 export { minorOf } from './money/rounding.ts';
+export { type Bound, type PlannedRow } from './loan/plan/plan-loan.ts';
+export { type Contract, contractAfter, type ContractDue } from './loan/plan/contract.ts';
+export { budgetMonths, type BudgetMonth } from './plan/budget-months.ts';
 export { budgetOutcome, type BudgetOutcome, type BudgetUse, contractualYearly } from './plan/budget.ts';
 export { frontier, type Horizon, type Horizons, type Step, stepFrom } from './plan/frontier.ts';
 export { incomeNeeded, type IncomeQuestion } from './plan/income-needed.ts';

@@ -61,6 +61,12 @@ export const downloads = {
     type: workbook,
     ...ofPortfolio,
   },
+  portfolioPaper: {
+    path: '/api/portfolio.pdf',
+    summary: 'The same as a working paper, of 1,000 instruments at most',
+    type: 'application/pdf',
+    ...ofPortfolio,
+  },
   journalCsv: {
     path: '/api/journal.csv',
     summary: 'Posted entries from ?from to ?to, a line a row',

@@ -151,6 +151,26 @@ export const endpoints = {
     'instruments.change',
     { body: v.strictObject({ document: v.unknown(), confirm }), answer: saved, idempotent: true },
   ),
+  documents: endpoint(
+    'post',
+    '/api/instruments/documents',
+    'The newest documents of some instruments, to work something out of them',
+    'logged-in',
+    {
+      body: v.strictObject({
+        ids: v.pipe(v.array(instrumentId), v.maxLength(1000, 'expected at most 1,000 instruments.')),
+      }),
+      answer: v.strictObject({
+        instruments: v.array(
+          v.strictObject({
+            id: instrumentId,
+            version: v.number(),
+            document: v.looseObject({ document: v.string(), name: v.string() }),
+          }),
+        ),
+      }),
+    },
+  ),
   instrument: endpoint('get', '/api/instruments/:id', 'An instrument with its history', 'logged-in', {
     params: ofInstrument,
     /** Another version than the newest. */

@@ -1,70 +1,62 @@
 import {
   budgetOutcome,
-  crossings,
   formatAmount,
   formatDay,
-  frontier,
   incomeNeeded,
   isPlanned,
-  leastWorth,
   planFor,
   planProofs,
   planTotals,
   planYears,
-  stepFrom,
-  type Horizon,
   type PlannedMember,
   type PlanTotals,
   type PlanYear,
-  type Step,
 } from '@coffer/core';
 import { publishedProof } from '../document/proofs-json.ts';
 import type { PublishedProof } from '../document/published-schedule.ts';
+import { budgetJson } from './budget-json.ts';
+import { horizonsJson, horizonsOf } from './horizons-json.ts';
+import type {
+  PublishedPlan,
+  PublishedPlannedLoan,
+  PublishedPlanTotals,
+  PublishedPlanYear,
+  PublishedUnreached,
+} from './published-plan.ts';
 import { leastOf, type ReadPlan } from './read-plan.ts';
-
-type Json = Readonly<Record<string, unknown>>;
-
-/** A plan in its published form. */
-export interface PublishedPlan {
-  readonly loans?: readonly Json[];
-  /** By currency where there are several. */
-  readonly totals?: Json;
-  readonly horizons?: readonly Json[];
-  readonly worthIt?: Json;
-  readonly budget?: Json;
-  readonly income?: Json;
-  readonly proofs: readonly PublishedProof[];
-}
-
-const rate = (fraction: number): string => `${(100 * fraction).toFixed(2)}%`;
 
 /** Works a plan out and publishes it. */
 export function planJson(plan: ReadPlan): PublishedPlan {
-  const { clearBy, document, members, on } = plan;
+  const { proofs, ...planned } = plannedJson(plan);
+  const horizons = plan.document.horizons && horizonsJson(plan, [...horizonsOf(plan)]);
+  return { ...planned, ...horizons, proofs };
+}
+
+/** A plan in its published form without its horizons, which take longest. */
+export function plannedJson(plan: ReadPlan): PublishedPlan {
+  const { clearBy, members, on, budget } = plan;
   const digits = members[0]?.schedule.terms.digits ?? 2;
   const cleared = clearBy === undefined ? undefined : clearedBy(plan, clearBy);
-  const horizons = document.horizons && comparedHorizons(plan, digits);
-  const budget = plan.budget && budgetJson(plan, digits);
   const [totals] = cleared?.totals.values() ?? [];
-  const service = totals?.all.yearlyCash ?? (plan.budget ? 12 * plan.budget.monthly : undefined);
-  const income =
-    plan.income && service !== undefined
-      ? incomeJson(plan, service, firstYearsInterest(cleared?.planned ?? [], on), digits)
-      : undefined;
+  const service = totals?.all.yearlyCash ?? (budget && 12 * budget.monthly);
   return {
     ...(cleared && { loans: cleared.loans, totals: cleared.json }),
-    ...horizons,
-    ...(budget && { budget }),
-    ...(income && { income }),
+    ...(budget && {
+      budget: budgetJson(budget.use, budgetOutcome(members, on, budget.monthly, budget.use), digits),
+    }),
+    ...(plan.income &&
+      service !== undefined && {
+        income: incomeJson(plan, service, firstYearsInterest(cleared?.planned ?? [], on), digits),
+      }),
     proofs: cleared?.proofs ?? [],
   };
 }
 
 interface Cleared {
   readonly planned: readonly PlannedMember[];
-  readonly loans: readonly Json[];
+  readonly loans: readonly (PublishedPlannedLoan | PublishedUnreached)[];
   readonly totals: ReadonlyMap<string, { readonly all: PlanTotals; readonly digits: number }>;
-  readonly json: Json;
+  readonly json: NonNullable<PublishedPlan['totals']>;
   readonly proofs: readonly PublishedProof[];
 }
 
@@ -75,7 +67,7 @@ function clearedBy(plan: ReadPlan, clearBy: number): Cleared {
   const planned = made.filter(isPlanned);
   const through = Math.max(clearBy, ...planned.map(({ rows }) => rows.at(-1)?.on ?? on));
   const years = new Map(planned.map((member) => [member, planYears(member, on, through, yearEnd)]));
-  const loans = made.map((member, at): Json => {
+  const loans = made.map((member, at): PublishedPlannedLoan | PublishedUnreached => {
     const { schedule, name } = members[at] as (typeof members)[number];
     if (!isPlanned(member)) {
       return {
@@ -107,7 +99,7 @@ function clearedBy(plan: ReadPlan, clearBy: number): Cleared {
     }),
   );
   const without = made.length - planned.length;
-  const jsonOf = ({ all, digits }: { all: PlanTotals; digits: number }): Json => ({
+  const jsonOf = ({ all, digits }: { all: PlanTotals; digits: number }): PublishedPlanTotals => ({
     balance: formatAmount(all.balance, digits),
     interest: formatAmount(all.interest, digits),
     paid: formatAmount(all.paid, digits),
@@ -136,7 +128,7 @@ function loanJson(
   member: PlannedMember,
   years: readonly PlanYear[],
   { clearBy, least, digits }: { clearBy: number; least: number; digits: number },
-): Json {
+): PublishedPlannedLoan {
   const money = (minor: number): string => formatAmount(minor, digits);
   const { fund } = member;
   return {
@@ -166,71 +158,9 @@ function loanJson(
   };
 }
 
-function yearJson({ year, closing, interest, principal }: PlanYear, digits: number): Json {
+function yearJson({ year, closing, interest, principal }: PlanYear, digits: number): PublishedPlanYear {
   const money = (minor: number): string => formatAmount(minor, digits);
   return { year, closing: money(closing), interest: money(interest), principal: money(principal) };
-}
-
-function comparedHorizons(
-  { members, on, fund, document }: ReadPlan,
-  digits: number,
-): { readonly horizons: readonly Json[]; readonly worthIt: Json } {
-  const months = document.freedCash === 'year' ? 12 : 1;
-  const horizons = document.horizons ? [...frontier(members, on, document.horizons, fund)] : [];
-  const steps = horizons.map((horizon, at) => stepFrom(horizons[at - 1], horizon, on));
-  const crossed = crossings(horizons, steps, months).map(({ years, yearlyCash }) => ({
-    years: years.toFixed(2),
-    monthlyCash: formatAmount(Math.round(yearlyCash / 12), digits),
-  }));
-  const least =
-    document.hurdle === undefined
-      ? undefined
-      : leastWorth(horizons, on, Number.parseFloat(document.hurdle) / 100);
-  const [first, ...others] = crossed;
-  return {
-    horizons: horizons.map((horizon, at) => horizonJson(horizon, steps[at], months, digits)),
-    worthIt: {
-      crossing: first ? { ...first, ...(others.length > 0 && { others }) } : null,
-      ...(document.hurdle !== undefined && {
-        hurdle: least
-          ? {
-              clearBy: formatDay(least.horizon.clearBy),
-              presentValue: formatAmount(Math.round(least.presentValue), digits),
-            }
-          : null,
-      }),
-    },
-  };
-}
-
-function horizonJson(horizon: Horizon, step: Step | undefined, months: number, digits: number): Json {
-  const money = (minor: number): string => formatAmount(Math.round(minor), digits);
-  return {
-    clearBy: formatDay(horizon.clearBy),
-    interest: money(horizon.interest),
-    monthlyCash: money(horizon.yearlyCash / 12),
-    addedInterest: step ? money(step.addedInterest) : null,
-    freedCash: step ? money((step.freedYearlyCash * months) / 12) : null,
-    priceOfWaiting: step?.priceOfWaiting === undefined ? null : rate(step.priceOfWaiting),
-    ...(horizon.without > 0 && { without: horizon.without }),
-  };
-}
-
-function budgetJson({ members, on, budget }: ReadPlan, digits: number): Json {
-  const { monthly, use } = budget ?? { monthly: 0, use: 'same-day' as const };
-  const outcome = budgetOutcome(members, on, monthly, use);
-  const money = (minor: number): string => formatAmount(minor, digits);
-  return {
-    use,
-    clears: formatDay(outcome.clears),
-    interest: money(outcome.interest),
-    ...(use === 'same-day' && { unspent: money(outcome.unspent) }),
-    loans: outcome.members.map(({ name, clears }) => ({ name, clears: formatDay(clears) })),
-    months: outcome.months.map(({ month, paid }) => ({
-      month: formatDay(month).slice(0, 7),
-      paid: money(paid),
-    })),
-  };
 }
 
 /** Interest of the rows of the first year after a day. Minor units. */
@@ -239,7 +169,12 @@ function firstYearsInterest(planned: readonly PlannedMember[], on: number): numb
   return rows.reduce((sum, row) => sum + row.interest, 0);
 }
 
-function incomeJson({ document, income }: ReadPlan, service: number, interest: number, digits: number): Json {
+function incomeJson(
+  { document, income }: ReadPlan,
+  service: number,
+  interest: number,
+  digits: number,
+): NonNullable<PublishedPlan['income']> {
   const { outlaysDeductible = false, taxRate = '0%', interestDeductible = false } = document.income ?? {};
   const question = {
     outlays: income?.outlays ?? 0,

@@ -18,7 +18,12 @@ export interface BudgetOutcome {
   readonly interest: number;
   /** Of the last day of each month; up to the last in which something is paid. */
   readonly months: readonly { readonly month: CalendarDay; readonly paid: number }[];
-  readonly members: readonly { readonly name: string; readonly clears: CalendarDay }[];
+  readonly members: readonly {
+    readonly name: string;
+    readonly clears: CalendarDay;
+    /** What is paid on it. */
+    readonly rows: readonly PlannedRow[];
+  }[];
   /** What one common day leaves of the budget each month; nothing where loans take turns. */
   readonly unspent: number;
 }
@@ -72,7 +77,7 @@ const lastPaid = (rows: readonly PlannedRow[], on: CalendarDay): CalendarDay =>
   rows.findLast(({ paid }) => paid > 0)?.on ?? on;
 
 function outcomeOf(accounts: readonly Account[], on: CalendarDay, unspent: number): BudgetOutcome {
-  const ends = accounts.map(({ name, rows }) => ({ name, clears: lastPaid(rows, on) }));
+  const ends = accounts.map(({ name, rows }) => ({ name, clears: lastPaid(rows, on), rows }));
   const clears = Math.max(on, ...ends.map((end) => end.clears));
   const rows = accounts.flatMap((account) => account.rows);
   const months: { month: CalendarDay; paid: number }[] = [];

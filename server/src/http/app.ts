@@ -66,7 +66,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   app.use(sessionRoutes(database));
   app.use(companyRoutes(database));
   app.use(registerRoutes(database, figures));
-  app.use(portfolioRoutes(database, figures));
+  app.use(portfolioRoutes(database, figures, files));
   app.use(instrumentRoutes(database, figures));
   app.use(fileRoutes(database, files));
   app.use(scenarioRoutes(database, figures));

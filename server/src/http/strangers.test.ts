@@ -29,6 +29,7 @@ const bodies = (): Record<string, object> => {
   const payment = { instrumentId, version, due: '2026-10-10' };
   return {
     changeInstrument: { version, document: loanDocument('Ours now'), reason: 'Not ours' },
+    documents: { ids: [instrumentId] },
     keepScenario: { name: 'Ours now', changes },
     tryPortfolio: { asked, on: '2026-10-31', changes },
     sideBySide: { on: '2026-10-31', scenarios: [changes] },

@@ -4,6 +4,8 @@ import { endpoints } from '@coffer/contract';
 import { serve } from '../http/route.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { changeInstrument, createInstrument, withdraw } from './change-instrument.ts';
+import { newestVersionsOf } from './instrument-store.ts';
+import { documentOf } from './known-instruments.ts';
 import { instrumentView } from './instrument-view.ts';
 
 /** Taking on, reading and changing instruments. */
@@ -12,6 +14,17 @@ export function instrumentRoutes(database: Knex, figures: FigureThreads): Router
   serve(router, database, endpoints.createInstrument, ({ body, person, database: on }) =>
     createInstrument(on, figures, person, body),
   );
+  serve(router, database, endpoints.documents, async ({ body, person, database: on }) => {
+    const ids = [...new Set(body.ids)];
+    const instruments = await newestVersionsOf(on, person.companyId, ids);
+    return {
+      instruments: instruments.map((stored) => ({
+        id: stored.id,
+        version: stored.version,
+        document: documentOf(stored),
+      })),
+    };
+  });
   serve(router, database, endpoints.instrument, ({ params, query, person, database: on }) =>
     instrumentView(on, person.companyId, params.id, query.version),
   );

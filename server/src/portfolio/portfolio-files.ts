@@ -1,32 +1,9 @@
 import type { Response } from 'express';
 import exceljs from 'exceljs';
 import { formatAmount } from '@coffer/core';
-import type { PortfolioRow, PortfolioView } from '@coffer/contract';
+import type { PortfolioView } from '@coffer/contract';
 import { plainText, writeCsv } from '../http/csv.ts';
-
-/** What each instrument is told by, before its periods. */
-const heads = ['name', 'lender', 'class', 'rate'] as const;
-
-function headsOf({ name, lender, class: kind, floating }: PortfolioRow): Record<string, string> {
-  return { name, lender: lender ?? '', class: kind, rate: floating ? 'floating' : 'fixed' };
-}
-
-/** Instruments and their total, each with its amounts by the last day of each period. Minor units. */
-function linesOf({
-  rows,
-  periods,
-  unworkable,
-}: PortfolioView): { heads: Record<string, string>; values: readonly number[] }[] {
-  const sums = periods.map((_, at) => rows.reduce((sum, { values }) => sum + (values[at] ?? 0), 0));
-  const without = unworkable.length;
-  return [
-    ...rows.map((row) => ({ heads: headsOf(row), values: row.values })),
-    {
-      heads: { name: without === 0 ? 'All instruments' : `All instruments, without ${without}` },
-      values: sums,
-    },
-  ];
-}
+import { heads, linesOf } from './portfolio-lines.ts';
 
 /** The portfolio as CSV: a line an instrument and the total, amounts as plain decimals. */
 export function portfolioCsv(view: PortfolioView, digits: number): string {

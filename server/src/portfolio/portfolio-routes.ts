@@ -14,15 +14,16 @@ import {
   type Unworkable,
 } from '@coffer/contract';
 import { companyOf } from '../company/company-store.ts';
-import { faultyInput } from '../http/refusal.ts';
+import { faultyInput, Refusal } from '../http/refusal.ts';
 import { logUnworkable, serve, serveFile } from '../http/route.ts';
 import { sendAsFile } from '../http/send-file.ts';
 import { newestVersions, newestVersionsOf } from '../instruments/instrument-store.ts';
+import type { FileThread } from '../workers/file-thread.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { portfolioCsv, writePortfolioWorkbook } from './portfolio-files.ts';
 
 /** The company's instruments over time, and as files. */
-export function portfolioRoutes(database: Knex, figures: FigureThreads): Router {
+export function portfolioRoutes(database: Knex, figures: FigureThreads, files: FileThread): Router {
   const router = Router();
   serve(router, database, endpoints.portfolio, async ({ query, person, request, database: on }) => {
     const { view } = await portfolioOver(on, figures, person.companyId, query);
@@ -43,8 +44,24 @@ export function portfolioRoutes(database: Knex, figures: FigureThreads): Router 
     sendAsFile(response, `${nameOf(query)}.xlsx`, downloads.portfolioWorkbook.type);
     await writePortfolioWorkbook(response, view, digits);
   });
+  serveFile(router, downloads.portfolioPaper, async ({ query, person, response }) => {
+    const { view, digits } = await portfolioOver(database, figures, person.companyId, query);
+    if (view.rows.length > mostOnPaper) {
+      const message = `There are ${view.rows.length} instruments; a paper holds ${mostOnPaper}. Take out the workbook.`;
+      throw new Refusal(422, 'too-much', message);
+    }
+    const { name: company, currency } = await companyOf(database, person.companyId);
+    const madeAt = `${new Date().toISOString().slice(0, 16).replace('T', ' ')} UTC`;
+    const context = { company, currency, digits, asked: query, preparedBy: person.name, madeAt };
+    const paper = await files.make({ file: 'portfolio-paper', view, context });
+    sendAsFile(response, `${nameOf(query)}.pdf`, downloads.portfolioPaper.type);
+    response.end(paper);
+  });
   return router;
 }
+
+/** Instruments that a paper holds; more are no paper that anybody reads. */
+const mostOnPaper = 1000;
 
 /** Periods worked out at once: ten years of months; the dearest measure of the dearest instrument keeps a thread a second. */
 const mostAtOnce = 120;

@@ -1,7 +1,8 @@
 import { parse } from 'csv-parse/sync';
 import exceljs from 'exceljs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { PortfolioRow } from '@coffer/contract';
+import { showAmount, type PortfolioRow } from '@coffer/contract';
+import { portfolioPaper } from './portfolio-paper.ts';
 import { loanDocument, TestServer, type Answer, type Caller } from '../testing/test-server.ts';
 
 let server: TestServer;
@@ -87,6 +88,29 @@ describe('the portfolio', () => {
     const sheet = book.getWorksheet('Portfolio');
     expect(sheet?.rowCount).toBe(lines.length + 1);
     expect(sheet?.getRow(sheet.rowCount).getCell(6).value).toBe(sums / 100);
+  });
+
+  it('is a working paper that holds every figure of the screen', async () => {
+    const span = 'from=2026-10-01&to=2027-09-30&by=month&show=payment';
+    const bytes = Buffer.from(await preparer.bytes(`/api/portfolio.pdf?${span}`));
+    expect(bytes.subarray(0, 5).toString()).toBe('%PDF-');
+    const { body } = await portfolio(span);
+    const asked = { from: '2026-10-01', to: '2027-09-30', by: 'month', show: 'payment' } as const;
+    const { content } = portfolioPaper(body, {
+      company: 'Ostrel Glassworks',
+      currency: 'EUR',
+      digits: 2,
+      asked,
+      preparedBy: 'Ilka Varga',
+      madeAt: '2026-11-25 16:00 UTC',
+    });
+    const text = JSON.stringify(content);
+    const figures = (body.rows as PortfolioRow[]).flatMap(({ name, values }) => [
+      name,
+      ...values.filter((value) => value !== 0).map((value) => showAmount(value, 2)),
+    ]);
+    expect(figures.filter((figure) => !text.includes(figure))).toEqual([]);
+    expect(text).toContain('holds for each of');
   });
 
   it.each([

@@ -24,7 +24,7 @@ export class FileThread {
     this.files.on('error', (error) => logger.error(error, 'the thread of files failed'));
   }
 
-  /** Makes a file of an instrument. */
+  /** Makes a file. */
   make(task: FileTask): Promise<Uint8Array> {
     return this.files.run(task, { signal: AbortSignal.timeout(longest) });
   }

@@ -63,6 +63,11 @@ export const routes: Routes = [
         loadComponent: async () => (await import('./scenarios/side-by-side.page')).SideBySidePage,
       },
       {
+        path: 'plan',
+        title: 'Paydown plan',
+        loadComponent: async () => (await import('./plan/plan.page')).PlanPage,
+      },
+      {
         path: 'close',
         title: 'Period close',
         loadComponent: async () => (await import('./close/close.page')).ClosePage,

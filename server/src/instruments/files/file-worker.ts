@@ -1,8 +1,9 @@
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import pdfmake from 'pdfmake';
-import { scheduleJson, type ReadInstrument } from '@coffer/contract';
+import { scheduleJson, type PortfolioView, type ReadInstrument } from '@coffer/contract';
 import { writeCsv } from '../../http/csv.ts';
+import { portfolioPaper, type PortfolioPaperContext } from '../../portfolio/portfolio-paper.ts';
 import { knownInstrument, type StoredVersion } from '../known-instruments.ts';
 import { scheduleWorkbook } from './schedule-workbook.ts';
 import { workingPaper, type PaperContext } from './working-paper.ts';
@@ -15,8 +16,16 @@ pdfmake.setFonts({ Sans: { normal: regular, bold } });
 pdfmake.setUrlAccessPolicy(() => false);
 pdfmake.setLocalAccessPolicy((path: string) => path.startsWith(fonts));
 
-/** What the worker is given: an instrument and which file is made of it. */
-export type FileTask = { readonly version: StoredVersion } & (
+/** What the worker is given: a portfolio for a paper, or an instrument and which file is made of it. */
+export type FileTask = PortfolioTask | InstrumentTask;
+
+interface PortfolioTask {
+  readonly file: 'portfolio-paper';
+  readonly view: PortfolioView;
+  readonly context: PortfolioPaperContext;
+}
+
+type InstrumentTask = { readonly version: StoredVersion } & (
   | {
       readonly file: 'working-paper';
       readonly context: PaperContext;
@@ -26,8 +35,11 @@ export type FileTask = { readonly version: StoredVersion } & (
   | { readonly file: 'workbook' | 'csv' }
 );
 
-/** Makes a file of an instrument. */
+/** Makes a file. */
 export default async function makeFile(task: FileTask): Promise<Uint8Array> {
+  if (task.file === 'portfolio-paper') {
+    return pdfmake.createPdf(portfolioPaper(task.view, task.context)).getBuffer();
+  }
   const instrument = knownInstrument(task.version);
   if (task.file === 'working-paper') {
     const newest = task.newest && knownInstrument(task.newest);

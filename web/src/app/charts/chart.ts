@@ -36,6 +36,8 @@ export class Chart {
   /** The bar under the pointer. */
   readonly look = output<number | undefined>();
   readonly pick = output<number>();
+  /** Where the pointer is pressed and moved to in the first grid, in its units; `done` as it is let go. */
+  readonly drag = output<{ readonly at: readonly [number, number]; readonly done: boolean }>();
 
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly appearance = inject(AppearanceService);
@@ -70,6 +72,7 @@ export class Chart {
     chart.on('mouseover', ({ dataIndex }) => this.look.emit(dataIndex));
     chart.on('mouseout', () => this.look.emit(undefined));
     chart.on('click', ({ dataIndex }) => this.pick.emit(dataIndex));
+    this.followDrags(chart);
     const resized = new ResizeObserver(() => chart.resize());
     resized.observe(this.host.nativeElement);
     const dark = matchMedia('(prefers-color-scheme: dark)');
@@ -81,5 +84,25 @@ export class Chart {
       chart.dispose();
     });
     this.chart.set(chart);
+  }
+
+  private followDrags(chart: ECharts): void {
+    let dragging = false;
+    const tell = (event: { offsetX: number; offsetY: number }, done: boolean): void => {
+      const at = chart.convertFromPixel({ gridIndex: 0 }, [event.offsetX, event.offsetY]) as number[];
+      if (at.length === 2) this.drag.emit({ at: [at[0] as number, at[1] as number], done });
+    };
+    const pointer = chart.getZr();
+    pointer.on('mousedown', (event) => {
+      dragging = chart.containPixel({ gridIndex: 0 }, [event.offsetX, event.offsetY]);
+      if (dragging) tell(event, false);
+    });
+    pointer.on('mousemove', (event) => {
+      if (dragging) tell(event, false);
+    });
+    pointer.on('mouseup', (event) => {
+      if (dragging) tell(event, true);
+      dragging = false;
+    });
   }
 }

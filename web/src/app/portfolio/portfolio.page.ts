@@ -109,6 +109,7 @@ export class PortfolioPage {
     return span && { ...span, by: this.step(), show: this.show() };
   });
   protected readonly workbook = computed(() => this.file(downloads.portfolioWorkbook));
+  protected readonly paper = computed(() => this.file(downloads.portfolioPaper));
   protected readonly csv = computed(() => this.file(downloads.portfolioCsv));
   protected readonly loaded = loaded(this.query, (query) => this.api.call(endpoints.portfolio, { query }));
   protected readonly asItIs = this.loaded.value;
@@ -213,7 +214,12 @@ export class PortfolioPage {
     this.desk.load().subscribe({ error: (error: unknown) => this.fault.set(messageOf(error)) });
   }
 
-  private file(of: typeof downloads.portfolioCsv | typeof downloads.portfolioWorkbook): string {
+  private file(
+    of:
+      | typeof downloads.portfolioCsv
+      | typeof downloads.portfolioWorkbook
+      | typeof downloads.portfolioPaper,
+  ): string {
     const query = this.query();
     return query ? downloadAddress(of, {}, query) : '';
   }

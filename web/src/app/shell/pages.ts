@@ -10,6 +10,7 @@ export const pages: readonly PagePlace[] = [
   { path: '/', name: 'Register', key: 'r' },
   { path: '/payments', name: 'Payments', key: 'p' },
   { path: '/portfolio', name: 'Portfolio', key: 'o' },
+  { path: '/plan', name: 'Paydown plan', key: 'd' },
   { path: '/close', name: 'Period close', key: 'c' },
   { path: '/journal', name: 'Journal', key: 'j' },
   { path: '/instruments/new', name: 'New instrument', key: 'n' },

@@ -1,0 +1,38 @@
+import { addMonths, monthEnd, type CalendarDay } from '../calendar/calendar-day.ts';
+import type { PlannedRow } from '../loan/plan/plan-loan.ts';
+import { byContract, type PlanMember } from './plan.ts';
+import type { BudgetOutcome } from './budget.ts';
+
+/** Where the cash of one month goes, member by member. Minor units. */
+export interface BudgetMonth {
+  /** Its last day. */
+  readonly month: CalendarDay;
+  readonly members: readonly {
+    /** What the contract asks, as far as it is paid. */
+    readonly asked: number;
+    /** What is paid beyond it. */
+    readonly extra: number;
+  }[];
+}
+
+const paidIn = (rows: readonly PlannedRow[], month: CalendarDay): number =>
+  rows.reduce((sum, row) => sum + (monthEnd(row.on) === month ? row.paid : 0), 0);
+
+/** Where each month's cash goes, from the month after a day to the last in which something is paid. */
+export function budgetMonths(
+  members: readonly PlanMember[],
+  on: CalendarDay,
+  outcome: BudgetOutcome,
+): BudgetMonth[] {
+  const asked = members.map(({ schedule }) => byContract(schedule, on).rows);
+  const months: BudgetMonth[] = [];
+  for (let month = monthEnd(on + 1); month <= monthEnd(outcome.clears); month = addMonths(month, 1, true)) {
+    const each = outcome.members.map(({ rows }, at) => {
+      const paid = paidIn(rows, month);
+      const contractual = Math.min(paid, paidIn(asked[at] ?? [], month));
+      return { asked: contractual, extra: paid - contractual };
+    });
+    months.push({ month, members: each });
+  }
+  return months;
+}

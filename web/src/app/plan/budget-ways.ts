@@ -1,0 +1,114 @@
+import { CdkDrag, CdkDropList, moveItemInArray, type CdkDragDrop } from '@angular/cdk/drag-drop';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { showAmount, showDay, showDecimal, showMonth } from '@coffer/contract';
+import { Chart } from '../charts/chart';
+import { CompanyService } from '../company/company.service';
+import { budgetChart } from './budget-chart';
+import { PlanDesk } from './plan-desk';
+import type { BudgetWay } from './plan-work';
+
+const wayWords: Readonly<Record<string, readonly [name: string, how: string]>> = {
+  'same-day': ['One common day', 'all end about together'],
+  'highest-rate': ['Highest rate first', 'the dearest gets the rest'],
+  'smallest-balance': ['Smallest balance first', 'the smallest gets the rest'],
+  own: ['Your own order', 'as listed below'],
+};
+
+/** The ways of using a budget beside each other, one of them month by month, and an order of one's own. */
+@Component({
+  selector: 'coffer-budget-ways',
+  imports: [CdkDrag, CdkDropList, Chart],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './budget-ways.html',
+  styleUrls: ['./plan-loans.scss', './budget-ways.scss'],
+})
+export class BudgetWays {
+  protected readonly desk = inject(PlanDesk);
+  private readonly digits = inject(CompanyService).digits;
+  protected readonly showDay = showDay;
+  protected readonly showMonth = showMonth;
+  protected readonly showDecimal = showDecimal;
+  protected readonly money = (minor: number): string =>
+    minor === 0 ? '–' : showAmount(minor, this.digits());
+  /** The way that is looked at month by month. */
+  readonly chosenKey = signal('highest-rate');
+  protected readonly lines = computed(() => {
+    const ways = this.desk.ways();
+    const least = Math.min(...ways.map(({ interest }) => Number(interest)));
+    const common = Number(ways[0]?.interest ?? 0);
+    return ways.map((way) => {
+      const key = keyOf(way);
+      const [name = '', how = ''] = wayWords[key] ?? [];
+      const less = common - Number(way.interest);
+      return {
+        key,
+        way,
+        name,
+        how,
+        cheapest: Number(way.interest) === least,
+        less: key === 'same-day' ? '–' : showDecimal(less.toFixed(this.digits())).replace('-', '−'),
+        first: way.loans.map(({ clears }) => clears).sort()[0] ?? way.clears,
+      };
+    });
+  });
+  readonly chosen = computed(() => {
+    const lines = this.lines();
+    return lines.find(({ key }) => key === this.chosenKey()) ?? lines[0];
+  });
+  protected readonly chart = computed(() => {
+    const way = this.chosen()?.way;
+    return way ? budgetChart(way, this.budget(), this.digits()) : undefined;
+  });
+  private readonly budget = computed(() => {
+    const { budget } = this.desk.document() as { budget?: { monthly: string } };
+    return Math.round(Number(budget?.monthly ?? '0') * 10 ** this.digits());
+  });
+  protected readonly sentence = computed(() => {
+    const chosen = this.chosen();
+    if (!chosen) return '';
+    const { way, name } = chosen;
+    const unspent =
+      way.unspent !== undefined && Number(way.unspent) > 0
+        ? ` It leaves ${showDecimal(way.unspent)} of each month unspent.`
+        : '';
+    const left = this.budget() - this.desk.contractual();
+    return `${name}: everything is cleared by ${showMonth(way.clears)} at ${showDecimal(way.interest)} of interest. At first ${this.money(left)} a month is beyond what the contracts ask.${unspent}`;
+  });
+  /** Names in the order in which they take turns: one's own, else as the chosen way clears them. */
+  protected readonly order = computed(() => {
+    const names = (this.chosen()?.way.loans ?? []).map(({ name }) => name);
+    const own = this.desk.order().filter((name) => names.includes(name));
+    if (own.length > 0) return [...own, ...names.filter((name) => !own.includes(name))];
+    const clears = new Map(this.chosen()?.way.loans.map((loan) => [loan.name, loan.clears]));
+    return names.toSorted((one, other) => (clears.get(one) ?? '').localeCompare(clears.get(other) ?? ''));
+  });
+
+  protected drop({ previousIndex, currentIndex }: CdkDragDrop<unknown>): void {
+    this.move(previousIndex, currentIndex);
+  }
+
+  /** Puts a name elsewhere: from then on the order is one's own. */
+  protected move(from: number, to: number): void {
+    const order = [...this.order()];
+    if (to < 0 || to >= order.length || from === to) return;
+    moveItemInArray(order, from, to);
+    this.desk.choose({ order });
+    this.chosenKey.set('own');
+  }
+
+  protected onKey(event: KeyboardEvent, at: number): void {
+    if (!event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;
+    event.preventDefault();
+    const to = at + (event.key === 'ArrowUp' ? -1 : 1);
+    this.move(at, to);
+    const list = (event.currentTarget as HTMLElement).parentElement;
+    setTimeout(() => (list?.children[to] as HTMLElement | undefined)?.focus());
+  }
+
+  protected forgetOrder(): void {
+    this.desk.choose({ order: [] });
+    this.chosenKey.set('highest-rate');
+  }
+}
+
+const keyOf = ({ use }: BudgetWay): string => (typeof use === 'string' ? use : 'own');

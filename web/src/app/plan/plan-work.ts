@@ -1,0 +1,122 @@
+import {
+  budgetMonths,
+  budgetOutcome,
+  contractualYearly,
+  formatDay,
+  isPlanned,
+  planFor,
+  type BudgetUse,
+  type Horizon,
+} from '@coffer/core';
+import {
+  budgetJson,
+  horizonsJson,
+  horizonsOf,
+  instrumentDocument,
+  planChanges,
+  plannedJson,
+  readPlan,
+  type Fault,
+  type PlanChange,
+  type PublishedBudget,
+  type PublishedPlan,
+  type ReadPlan,
+} from '@coffer/contract';
+import * as v from 'valibot';
+
+/** Horizons by month and by year, each with what it adds and frees and where faster stops being worth it. */
+export type Compared = Required<Pick<PublishedPlan, 'horizons' | 'worthIt'>>;
+
+/** One way of using a budget, and where each month's cash goes, instrument by instrument; minor units. */
+export interface BudgetWay extends PublishedBudget {
+  readonly byMonth: readonly {
+    readonly month: string;
+    readonly members: readonly { readonly asked: number; readonly extra: number }[];
+  }[];
+}
+
+/** What is asked: a plan document with horizons by month, and ways to compare for its budget. */
+export interface PlanQuestion {
+  readonly number: number;
+  readonly document: unknown;
+  /** Ways of using the budget; none where it is no matter of a budget. */
+  readonly ways: readonly BudgetUse[];
+  /** What a plan changes is asked, and nothing else. */
+  readonly changes: boolean;
+}
+
+/** What is answered, one after another. */
+export type PlanAnswer = { readonly number: number } & (
+  | { readonly kind: 'faults'; readonly faults: readonly Fault[] }
+  /** With what the contracts ask in a month, minor units. */
+  | { readonly kind: 'planned'; readonly plan: PublishedPlan; readonly contractual: number }
+  | { readonly kind: 'progress'; readonly done: number; readonly of: number }
+  | { readonly kind: 'horizons'; readonly months: Compared; readonly years: Compared; readonly last: true }
+  | { readonly kind: 'budgets'; readonly ways: readonly BudgetWay[]; readonly last: true }
+  | { readonly kind: 'changes'; readonly changes: readonly PlanChange[]; readonly last: true }
+);
+
+/** Works a plan out, answer by answer, so that a newer question can end it on the way. */
+export function* planWork({ number, document, ways, changes }: PlanQuestion): Generator<PlanAnswer> {
+  const reading = readPlan(document);
+  if (!reading.ok) {
+    yield { number, kind: 'faults', faults: reading.faults };
+    return;
+  }
+  const { plan } = reading;
+  if (changes) {
+    yield { number, kind: 'changes', changes: changesOf(plan, ways[0]), last: true };
+    return;
+  }
+  const contractual = Math.round(contractualYearly(plan.members, plan.on) / 12);
+  yield { number, kind: 'planned', plan: plannedJson(plan), contractual };
+  if (ways.length > 0)
+    yield { number, kind: 'budgets', ways: ways.map((use) => wayOf(plan, use)), last: true };
+  else if (plan.document.horizons) yield* comparedHorizons(plan, number, plan.document.horizons.count);
+}
+
+function* comparedHorizons(plan: ReadPlan, number: number, of: number): Generator<PlanAnswer> {
+  const horizons: Horizon[] = [];
+  for (const horizon of horizonsOf(plan)) {
+    horizons.push(horizon);
+    yield { number, kind: 'progress', done: horizons.length, of };
+  }
+  const years = horizons.filter(({ years: each }) => Number.isInteger(each));
+  yield {
+    number,
+    kind: 'horizons',
+    months: horizonsJson(plan, horizons),
+    years: horizonsJson(plan, years),
+    last: true,
+  };
+}
+
+function wayOf({ members, on, budget }: ReadPlan, use: BudgetUse): BudgetWay {
+  const outcome = budgetOutcome(members, on, budget?.monthly ?? 0, use);
+  const digits = members[0]?.schedule.terms.digits ?? 2;
+  return {
+    ...budgetJson(use, outcome, digits),
+    byMonth: budgetMonths(members, on, outcome).map(({ month, members: each }) => ({
+      month: formatDay(month),
+      members: each,
+    })),
+  };
+}
+
+/** What a plan, or a way of using its budget, changes of each instrument. */
+function changesOf(plan: ReadPlan, use: BudgetUse | undefined): PlanChange[] {
+  const { members, on, clearBy, fund, budget, document } = plan;
+  const rowsOf = new Map(
+    use !== undefined && budget
+      ? budgetOutcome(members, on, budget.monthly, use).members.map(({ name, rows }) => [name, rows])
+      : planFor(members, on, clearBy ?? on, fund).flatMap((member) =>
+          isPlanned(member) && !member.fund ? [[member.name, member.rows] as const] : [],
+        ),
+  );
+  const paid = members.flatMap((member, at) => {
+    const rows = rowsOf.get(member.name);
+    const parsed = v.safeParse(instrumentDocument, document.instruments[at]?.instrument);
+    return rows && parsed.success ? [{ member, document: parsed.output, rows }] : [];
+  });
+  return planChanges(paid, on);
+}
