@@ -1,4 +1,4 @@
-import { planFor, isPlanned, type PlannedMember } from '@coffer/core';
+import { planFor, isPlanned, type PlannedMember, type Schedule } from '@coffer/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { InstrumentDocument } from '../document/instrument-document.ts';
@@ -7,7 +7,7 @@ import { changedInstrument } from '../scenario/instrument-change.ts';
 import { planChanges } from './plan-changes.ts';
 
 const day = (text: string): number => Date.parse(text) / 86_400_000;
-const read = (value: object): { document: InstrumentDocument; schedule: any } => {
+const read = (value: object): { document: InstrumentDocument; schedule: Schedule } => {
   const reading = readInstrument(value);
   if (!reading.ok) throw new Error(JSON.stringify(reading.faults));
   return reading.instrument;

@@ -15,8 +15,7 @@ export const changeWays = {
   events: v.optional(v.array(v.unknown())),
 };
 
-const ways = v.strictObject(changeWays);
-export type InstrumentChange = v.InferOutput<typeof ways>;
+export type InstrumentChange = v.InferOutput<v.StrictObjectSchema<typeof changeWays, undefined>>;
 
 /** Whether a change changes anything. */
 export function changesSomething({ change = {}, terms = {}, events = [] }: InstrumentChange): boolean {

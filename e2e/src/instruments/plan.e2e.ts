@@ -70,7 +70,7 @@ test('loans are planned to be cleared by a day, on the curve by mouse and keys, 
   await expect(
     page
       .getByRole('grid')
-      .getByText(/cleared 15 Dec 2029/)
+      .getByText(/cleared 15 Apr 2029, 1 year 9 months sooner/)
       .first(),
   ).toBeVisible();
 });

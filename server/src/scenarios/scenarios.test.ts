@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { ChangeFaults, PortfolioRow, RegisterRow, SideBySideView } from '@coffer/contract';
 import { loanDocument, TestServer, type Answer, type Caller } from '../testing/test-server.ts';
 
 let server: TestServer;
@@ -33,10 +34,10 @@ const adopt = ({ body }: Answer, more: object = {}): Promise<Answer> =>
     reason: 'Agreed with the bank',
     ...more,
   });
-const instrument = async (id: string): Promise<any> =>
+const instrument = async (id: string): Promise<Answer['body']> =>
   (await preparer.call('GET', `/api/instruments/${id}`)).body;
 const span = { from: '2026-11-01', to: '2027-10-31', by: 'month', show: 'payment' };
-const portfolioRow = async (id: string): Promise<any> => {
+const portfolioRow = async (id: string): Promise<PortfolioRow> => {
   const { body } = await preparer.call('GET', `/api/portfolio?${new URLSearchParams(span).toString()}`);
   return body.rows.find((row: { id: string }) => row.id === id);
 };
@@ -117,9 +118,9 @@ describe('a scenario', () => {
   it('is told what is wrong of it as it is tried, and the others are worked out', async () => {
     const [one, other] = [await loan('One'), await loan('Other')];
     const { body } = await tried(raised(one, 'much'), raised(other));
-    expect(body.faulty.map(({ instrumentId, faults }: any) => [instrumentId, faults[0].key])).toEqual([
-      [one, 'events.0.payment'],
-    ]);
+    expect(
+      body.faulty.map(({ instrumentId, faults }: ChangeFaults) => [instrumentId, faults[0]?.key]),
+    ).toEqual([[one, 'events.0.payment']]);
     expect(body.rows.map(({ id }: { id: string }) => id)).toEqual([other]);
   });
 
@@ -136,7 +137,7 @@ describe('a scenario', () => {
       version: { ...raised(id), version: 9 },
     };
     const { status, body } = await keep(...which.map((name) => change[name] as object));
-    expect([status, body.error.faults[0].key]).toEqual([422, key]);
+    expect([status, body.error.faults[0]?.key]).toEqual([422, key]);
   });
 });
 
@@ -148,14 +149,16 @@ describe('side by side', () => {
       on: '2026-10-31',
       scenarios,
     });
-    const rows = new Map<string, any>(body.rows.map((row: { id: string }) => [row.id, row]));
+    const rows = new Map<string, SideBySideView['rows'][number]>(
+      body.rows.map((row: { id: string }) => [row.id, row]),
+    );
     expect([...rows.keys()].sort()).toEqual([one, other].sort());
-    expect(rows.get(other).columns[1]).toBeNull();
+    expect(rows.get(other)?.columns[1]).toBeNull();
     const [asItIs, ...under] = body.columns;
-    under.forEach(({ all, owed }: any, at: number) => {
+    under.forEach(({ all, owed }: SideBySideView['columns'][number], at: number) => {
       const moved = [...rows.values()].reduce((sum, { columns }) => {
-        const changed = columns[at + 1] ?? columns[0];
-        return sum + changed.interest - columns[0].interest;
+        const before = columns[0]?.interest ?? 0;
+        return sum + (columns[at + 1]?.interest ?? before) - before;
       }, 0);
       expect(all.interest - asItIs.all.interest).toBe(moved);
       expect(owed).toHaveLength(body.days.length);
@@ -165,7 +168,10 @@ describe('side by side', () => {
     });
     expect(under[1].all.interest).toBeLessThan(under[0].all.interest);
     const { body: register } = await preparer.call('GET', '/api/register?on=2026-10-31');
-    const outstanding = register.rows.reduce((sum: number, row: any) => sum + row.figures.outstanding, 0);
+    const outstanding = register.rows.reduce(
+      (sum: number, row: RegisterRow) => sum + row.figures.outstanding,
+      0,
+    );
     expect(asItIs.owed[0]).toBe(outstanding);
   });
 });

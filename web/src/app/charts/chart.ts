@@ -37,7 +37,7 @@ export class Chart {
   readonly look = output<number | undefined>();
   readonly pick = output<number>();
   /** Where the pointer is pressed and moved to in the first grid, in its units; `done` as it is let go. */
-  readonly drag = output<{ readonly at: readonly [number, number]; readonly done: boolean }>();
+  readonly dragged = output<{ readonly at: readonly [number, number]; readonly done: boolean }>();
 
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly appearance = inject(AppearanceService);
@@ -90,7 +90,7 @@ export class Chart {
     let dragging = false;
     const tell = (event: { offsetX: number; offsetY: number }, done: boolean): void => {
       const at = chart.convertFromPixel({ gridIndex: 0 }, [event.offsetX, event.offsetY]) as number[];
-      if (at.length === 2) this.drag.emit({ at: [at[0] as number, at[1] as number], done });
+      if (at.length === 2) this.dragged.emit({ at: [at[0] as number, at[1] as number], done });
     };
     const pointer = chart.getZr();
     pointer.on('mousedown', (event) => {

@@ -14,6 +14,7 @@ import { ApiClient } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { AsOfService } from '../company/as-of.service';
 import { KeptInBrowser } from '../session/kept-in-browser';
+import { viewKindOf } from '../kinds/view-kinds';
 import {
   emptyPlan,
   fieldOf,
@@ -77,8 +78,7 @@ export class PlanDesk {
     // What ends within the year is cleared by its contract; it can be ticked, and then is planned as all else.
     const year = formatDay(addMonths(parseDay(this.asOf.date()) ?? 0, 12, true));
     const loans = this.candidates().filter(
-      ({ class: of, kind, matures }) =>
-        of !== 'bond' && kind !== 'bond' && matures !== null && matures > year,
+      (row) => viewKindOf(row).tabs.includes('try') && (row.matures ?? '') > year,
     );
     return loans.length > mostAtFirst ? [] : loans.map(({ id }) => id);
   });

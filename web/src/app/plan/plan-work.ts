@@ -57,7 +57,7 @@ export type PlanAnswer = { readonly number: number } & (
 );
 
 /** Works a plan out, answer by answer, so that a newer question can end it on the way. */
-export function* planWork({ number, document, ways, changes }: PlanQuestion): Generator<PlanAnswer> {
+export function* planWork({ number, document, ways, changes }: PlanQuestion): Generator<PlanAnswer, void> {
   const reading = readPlan(document);
   if (!reading.ok) {
     yield { number, kind: 'faults', faults: reading.faults };
@@ -75,7 +75,7 @@ export function* planWork({ number, document, ways, changes }: PlanQuestion): Ge
   else if (plan.document.horizons) yield* comparedHorizons(plan, number, plan.document.horizons.count);
 }
 
-function* comparedHorizons(plan: ReadPlan, number: number, of: number): Generator<PlanAnswer> {
+function* comparedHorizons(plan: ReadPlan, number: number, of: number): Generator<PlanAnswer, void> {
   const horizons: Horizon[] = [];
   for (const horizon of horizonsOf(plan)) {
     horizons.push(horizon);

@@ -11,8 +11,9 @@ addEventListener('message', ({ data }: MessageEvent<PlanQuestion>) => {
     const until = performance.now() + 40;
     while (performance.now() < until) {
       if (newest !== data.number) return;
-      const { value, done } = answers.next();
-      if (done) return;
+      const step = answers.next();
+      if (step.done === true) return;
+      const { value } = step;
       // How far it has come is only told of the last of them.
       if (value.kind !== 'progress' || performance.now() >= until || value.done === value.of)
         postMessage(value);

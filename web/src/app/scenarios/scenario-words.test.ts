@@ -43,6 +43,12 @@ describe('a scenario in words', () => {
     expect(wordsOf({ events })).toBe(
       '45,000.00 each time from 10 Feb 2027; extra principal of 150,000.00 on 20 Apr 2027; 220,000.00 repaid on 15 May 2027',
     );
+    const many = Array.from({ length: 9 }, (_, at) => ({
+      type: 'extra-principal',
+      on: `2027-0${at + 1}-20`,
+      amount: `${at + 1}.00`,
+    }));
+    expect(wordsOf({ events: many })).toBe('9 times extra principal, 20 Jan 2027 to 20 Sep 2027');
     expect(wordsOf({ change: { from: '2027-01-01', annual: '4.2%' }, terms: { lender: 'Osier' } })).toBe(
       '4.2% from 1 Jan 2027; other lender',
     );

@@ -11,9 +11,23 @@ export function wordsOf({
   const parts = [
     ...(change ? [changeInWords(change)] : []),
     ...(terms ? [`other ${Object.keys(terms).join(', ')}`] : []),
-    ...events.map(wordsOfEvent),
+    ...(events.length > mostTold ? [wordsOfMany(events)] : events.map(wordsOfEvent)),
   ];
   return parts.filter((part) => part !== '').join('; ');
+}
+
+/** Events that are told one by one. */
+const mostTold = 4;
+
+/** Many events in a few words: how many, and from when to when. */
+function wordsOfMany(events: readonly unknown[]): string {
+  const days = events.map((event) => (event as { on?: string }).on ?? '').filter((day) => day !== '');
+  days.sort();
+  const [first, last] = [days[0], days.at(-1)];
+  const span = first === undefined || last === undefined ? '' : `, ${showDay(first)} to ${showDay(last)}`;
+  const types = new Set(events.map((event) => (event as { type?: string }).type));
+  const what = types.size === 1 && types.has('extra-principal') ? 'extra principal' : 'a change';
+  return `${events.length} times ${what}${span}`;
 }
 
 function wordsOfEvent(event: unknown): string {
