@@ -36,6 +36,7 @@ export * from './document/any-document.ts';
 export * from './document/entries-json.ts';
 export type { PublishedProof, PublishedRow, PublishedSchedule } from './document/published-schedule.ts';
 export type { TableColumn } from './document/schedule-column.ts';
+export { riseWords } from './words/rise-words.ts';
 export * from './words/row-words.ts';
 export type { LoanScheduleJson } from './kinds/loan/loan-schedule-json.ts';
 export type { BondScheduleJson } from './kinds/bond/bond-schedule-json.ts';

@@ -98,6 +98,7 @@ export { debtKindOf, isDebt, kindOf } from './kinds/kinds.ts';
 export type { AnySchedule, Instrument, Schedule } from './kinds/schedules.ts';
 export { mostSteps } from './kinds/work-budget.ts';
 export { balanceCurve, loanOutcome, type LoanOutcome } from './loan/compare/loan-outcome.ts';
+export type { Rise } from './loan/payment/rise.ts';
 export { costAmortization } from './loan/costs/issue-costs.ts';
 export { explainLoanFigure, type LoanFigure } from './loan/explain/explain-loan.ts';
 export { PeriodGrowths } from './loan/interest/period-growths.ts';

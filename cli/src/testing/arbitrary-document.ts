@@ -33,6 +33,19 @@ const event = fc.oneof(
     amount,
   }),
   fc.record({ type: fc.constant('payment-change'), on: date, payment: amount }),
+  fc.record({
+    type: fc.constant('payment-change'),
+    on: date,
+    payment: amount,
+    rises: fc.oneof(rate, amount),
+  }),
+  fc.record({
+    type: fc.constant('extra-principal'),
+    every: fc.constant('payment'),
+    from: date,
+    amount,
+    rises: fc.oneof(rate, amount),
+  }),
   fc.record({ type: fc.constant('interest-added'), on: date }),
   fc.record({ type: fc.constant('paid'), due: date, on: date, amount }),
   fc.record({
@@ -47,6 +60,7 @@ const phase = fc.oneof(
   fc.record({ type: fc.constant('level'), count }),
   fc.record({ type: fc.constant('level'), count, payment: fc.oneof(amount, fc.constant('?')) }),
   fc.record({ type: fc.constant('fixed'), payment: amount }),
+  fc.record({ type: fc.constant('fixed'), payment: amount, rises: fc.oneof(rate, amount), count }),
   fc.record({ type: fc.constantFrom('equal-principal', 'interest-only', 'no-payment'), count }),
   fc.record({
     type: fc.constant('custom'),

@@ -24,6 +24,12 @@ export const signedRateText = v.pipe(
   v.check((text) => Math.abs(Number.parseFloat(text)) <= 1000, 'a rate may be at most 1000%.'),
 );
 
+/** By how much an amount rises each year: a share such as `3%`, or an amount. */
+export const riseText = v.union(
+  [rateText, amountText],
+  'expected a yearly rise such as "3%" or "100.00", not negative.',
+);
+
 /** An amount, or `?` where it is to be solved. */
 export const amountOrUnknown = v.pipe(
   v.string(),

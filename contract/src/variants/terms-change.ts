@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { compoundings } from '@coffer/core';
-import { amountText, dayText, paymentCount, rateText } from '../document/scalars.ts';
+import { amountText, dayText, paymentCount, rateText, riseText } from '../document/scalars.ts';
 import type { Fault } from '../faults/fault.ts';
 import type { LoanEventDocument } from '../kinds/loan/loan-events-document.ts';
 import type { LoanDocument, PhaseDocument } from '../kinds/loan/loan-document.ts';
@@ -19,10 +19,14 @@ export const termsChange = v.strictObject({
   payments: v.optional(paymentCount),
   /** Each payment. */
   payment: v.optional(amountText),
+  /** By how much it rises each year. */
+  paymentRises: v.optional(riseText),
   compounding: v.optional(v.picklist(compoundings)),
   meanwhile: v.optional(v.picklist(meanwhiles)),
   /** Extra principal with each payment. */
   extraEach: v.optional(amountText),
+  /** By how much it rises each year. */
+  extraRises: v.optional(riseText),
   /** First and last day of it; the whole life where they are left out. */
   extraFrom: v.optional(dayText),
   extraTo: v.optional(dayText),
@@ -60,6 +64,10 @@ export function changedDocument(document: LoanDocument, change: TermsChange): Ch
     fault('extraOnce', 'Type how much is paid extra on that day.');
   if (change.extraOnce !== undefined && change.extraOn === undefined)
     fault('extraOn', 'Type the day it is paid.');
+  if (change.paymentRises !== undefined && change.payment === undefined)
+    fault('payment', 'Type the payment that rises.');
+  if (change.extraRises !== undefined && change.extraEach === undefined)
+    fault('extraEach', 'Type how much extra rises.');
   if (change.payment !== undefined && change.payments !== undefined)
     fault('payments', 'The payment and the number of payments make each other; change one of them.');
   const changed =
@@ -81,7 +89,7 @@ function fromTheStart(document: LoanDocument, change: TermsChange, fault: SayFau
   let phases = document.payments.phases;
   if (meanwhile !== undefined) phases = withMeanwhile(phases, meanwhile, fault);
   if (change.payments !== undefined) phases = withCount(phases, change.payments, fault);
-  if (change.payment !== undefined) phases = withPayment(phases, change.payment, fault);
+  if (change.payment !== undefined) phases = withPayment(phases, change, change.payment, fault);
   return {
     ...document,
     ...(amount !== undefined && { amount }),
@@ -109,7 +117,13 @@ function fromDay(document: LoanDocument, from: string, change: TermsChange, faul
     if (index || rate === undefined) fault('annual', 'Type the rate from that day on.');
     else events.push({ type: 'renewal', on: from, annual: rate, count: payments });
   }
-  if (payment !== undefined) events.push({ type: 'payment-change', on: from, payment });
+  if (payment !== undefined)
+    events.push({
+      type: 'payment-change',
+      on: from,
+      payment,
+      ...(change.paymentRises !== undefined && { rises: change.paymentRises }),
+    });
   const steps2 =
     annual !== undefined && payments === undefined
       ? [
@@ -167,10 +181,19 @@ function countOf(phase: PhaseDocument): number {
   return typeof phase.count === 'number' ? phase.count : Number.NaN;
 }
 
-function withPayment(phases: readonly PhaseDocument[], payment: string, fault: SayFault): PhaseDocument[] {
+function withPayment(
+  phases: readonly PhaseDocument[],
+  { paymentRises }: TermsChange,
+  payment: string,
+  fault: SayFault,
+): PhaseDocument[] {
   const last = phases.at(-1);
   if (last?.type === 'level' || last?.type === 'fixed')
-    return replaceLast(phases, { type: 'fixed', payment });
+    return replaceLast(phases, {
+      type: 'fixed',
+      payment,
+      ...(paymentRises !== undefined && { rises: paymentRises }),
+    });
   fault(
     'payment',
     'The last stretch has no level payment that could be another one; change the stretch in the terms.',
@@ -206,6 +229,7 @@ function withExtra(document: LoanDocument, change: TermsChange): LoanDocument {
       ...(change.extraFrom !== undefined && { from: change.extraFrom }),
       ...(change.extraTo !== undefined && { to: change.extraTo }),
       amount: change.extraEach,
+      ...(change.extraRises !== undefined && { rises: change.extraRises }),
     });
   if (change.extraOnce !== undefined && change.extraOn !== undefined)
     events.push({ type: 'extra-principal', on: change.extraOn, amount: change.extraOnce });

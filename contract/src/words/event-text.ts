@@ -1,5 +1,6 @@
 import { frequencyInWords } from './frequency.ts';
 import type { CreditLineEventDocument, LoanEventDocument } from '../kinds/loan/loan-events-document.ts';
+import { riseWords } from './rise-words.ts';
 import { showDay, showDecimal } from './show.ts';
 
 /** An event in words. */
@@ -11,14 +12,14 @@ export function eventText(event: LoanEventDocument | CreditLineEventDocument): s
       const from = event.from === undefined ? '' : ` from ${showDay(event.from)}`;
       const to = event.to === undefined ? '' : ` to ${showDay(event.to)}`;
       const then = event.then === 're-level' ? '; the payment is levelled anew' : '';
-      return `extra principal of ${showDecimal(event.amount)}${from}${to}${then}`;
+      return `extra principal of ${showDecimal(event.amount)}${from}${to}${riseWords(event.rises)}${then}`;
     }
     case 'repayment':
       return `${showDecimal(event.amount)} repaid`;
     case 'draw':
       return `${showDecimal(event.amount)} drawn${event.then === 're-level' ? '; the payment is levelled anew' : ''}`;
     case 'payment-change':
-      return `the payment becomes ${showDecimal(event.payment)}`;
+      return `the payment becomes ${showDecimal(event.payment)}${riseWords(event.rises)}`;
     case 'fee':
       return `fee of ${showDecimal(event.amount)}, ${event.treatment === 'defer' ? 'deferred' : 'an expense'}`;
     case 'presentation': {

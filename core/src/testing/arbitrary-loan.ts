@@ -9,6 +9,7 @@ import { ratio } from '../money/ratio.ts';
 import { compoundings } from '../rates/compounding.ts';
 import { TermsFault } from '../faults/terms-fault.ts';
 import { buildLoanSchedule } from '../loan/schedule/build-loan-schedule.ts';
+import type { Rise } from '../loan/payment/rise.ts';
 import type { LoanEvent } from '../loan/terms/loan-events.ts';
 import type { LoanTerms, Phase } from '../loan/terms/loan-terms.ts';
 
@@ -132,6 +133,10 @@ const anyEvent = fc.record({
   anew: fc.boolean(),
 });
 
+/** By how much an amount rises each year, in half of all cases. */
+const rising = (rises: boolean, share: number): { rises?: Rise } =>
+  rises ? { rises: { by: 'share', share: ratio(BigInt(share), 200n) } } : {};
+
 /** The same with events of every type, and payments recorded late, early, short and over. */
 export const arbitraryLoanWithEvents: fc.Arbitrary<LoanTerms> = fc
   .tuple(
@@ -166,7 +171,9 @@ export const arbitraryLoanWithEvents: fc.Arbitrary<LoanTerms> = fc
           case 'interest-added':
             return [{ type: 'interest-added', on }];
           case 'payment-change':
-            return [{ type: 'payment-change', on, payment: part(Math.ceil(share / 4)) }];
+            return [
+              { type: 'payment-change', on, payment: part(Math.ceil(share / 4)), ...rising(anew, share) },
+            ];
           case 'renewal':
             return [
               { type: 'renewal', on, annualRate: ratio(BigInt(share), 400n), count: 12, amortizeOver: 24 },
@@ -180,7 +187,16 @@ export const arbitraryLoanWithEvents: fc.Arbitrary<LoanTerms> = fc
             return [{ type: 'presentation', on, to: on + 400, as, reason: 'Any' }];
           }
           case 'each':
-            return [{ type: 'extra-each-payment', from: on, to: on + 400, amount: part(1), then: 'shorten' }];
+            return [
+              {
+                type: 'extra-each-payment',
+                from: on,
+                to: on + 400,
+                amount: part(1),
+                ...rising(anew, share),
+                then: 'shorten',
+              },
+            ];
           default:
             return [];
         }

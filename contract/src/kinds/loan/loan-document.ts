@@ -9,6 +9,7 @@ import {
   currencyCode,
   dayText,
   paymentCount,
+  riseText,
   shortText,
 } from '../../document/scalars.ts';
 
@@ -51,7 +52,13 @@ const phase = v.variant('type', [
     payment: v.optional(amountOrUnknown),
     balloon: v.optional(amountText),
   }),
-  v.strictObject({ type: v.literal('fixed'), payment: amountText, count: v.optional(paymentCount) }),
+  v.strictObject({
+    type: v.literal('fixed'),
+    payment: amountText,
+    /** By how much it rises each year after the first of these payments. */
+    rises: v.optional(riseText),
+    count: v.optional(paymentCount),
+  }),
   v.strictObject({
     type: v.literal('equal-principal'),
     count: paymentCount,

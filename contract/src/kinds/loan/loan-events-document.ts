@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { frequencies } from '@coffer/core';
-import { amountText, dayText, paymentCount, rateText, shortText } from '../../document/scalars.ts';
+import { amountText, dayText, paymentCount, rateText, riseText, shortText } from '../../document/scalars.ts';
 
 const fee = v.strictObject({
   type: v.literal('fee'),
@@ -37,9 +37,17 @@ const loanEvent = v.variant('type', [
     from: v.optional(dayText),
     to: v.optional(dayText),
     amount: amountText,
+    /** By how much it rises each year after `from`; with every payment. */
+    rises: v.optional(riseText),
     then: v.optional(v.picklist(['shorten', 're-level'])),
   }),
-  v.strictObject({ type: v.literal('payment-change'), on: dayText, payment: amountText }),
+  v.strictObject({
+    type: v.literal('payment-change'),
+    on: dayText,
+    payment: amountText,
+    /** By how much it rises each year after the day, until another payment is agreed. */
+    rises: v.optional(riseText),
+  }),
   draw,
   fee,
   v.strictObject({ type: v.literal('paid'), on: dayText, due: dayText, amount: amountText }),

@@ -1,5 +1,6 @@
 import { formatDay, type LoanEvent } from '@coffer/core';
 import type { AmountReader } from '../../document/amount-reader.ts';
+import { risesOf } from './rises-of.ts';
 import type { CreditLineEventDocument, LoanEventDocument } from './loan-events-document.ts';
 import { dayOf, rateOf } from '../../document/rate-terms-of.ts';
 
@@ -53,7 +54,12 @@ function eventOf(
       return { type: 'fee', on, amount, treatment: event.treatment ?? 'expense' };
     }
     case 'payment-change':
-      return { type: 'payment-change', on, payment: read.positive(`${key}.payment`, event.payment) };
+      return {
+        type: 'payment-change',
+        on,
+        payment: read.positive(`${key}.payment`, event.payment),
+        ...risesOf(event.rises, `${key}.rises`, read),
+      };
     case 'paid':
       return { type: 'paid', due: dayOf(event.due), on, amount: read.amount(`${key}.amount`, event.amount) };
     case 'presentation': {
@@ -98,10 +104,20 @@ function extraOf(
     if (event.from !== undefined || event.to !== undefined) {
       read.fault(key, 'An extra payment on one day has no "from" or "to".');
     }
+    if (event.rises !== undefined) {
+      read.fault(`${key}.rises`, 'What is paid once does not rise; say "every": "payment" for each payment.');
+    }
     return { type: 'extra-principal', on, amount, then };
   }
   const from = event.from === undefined ? start : Math.max(start, dayOf(event.from));
   const to = event.to === undefined ? Number.MAX_SAFE_INTEGER : dayOf(event.to);
   if (to < from) read.fault(`${key}.to`, 'This ends before it begins.');
-  return { type: 'extra-each-payment', from, to, amount, then };
+  return {
+    type: 'extra-each-payment',
+    from,
+    to,
+    amount,
+    ...risesOf(event.rises, `${key}.rises`, read),
+    then,
+  };
 }

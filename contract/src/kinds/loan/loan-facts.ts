@@ -1,5 +1,6 @@
 import { frequencyInWords } from '../../words/frequency.ts';
 import { statedAmount, type Fact } from '../../words/fact.ts';
+import { riseWords } from '../../words/rise-words.ts';
 import { showDay } from '../../words/show.ts';
 import type { LoanDocument, PhaseDocument } from './loan-document.ts';
 import { costFacts, movingFacts, rateFacts } from './rate-facts.ts';
@@ -46,7 +47,7 @@ export function phaseText(phase: PhaseDocument): string {
     }
     case 'fixed': {
       const count = phase.count === undefined ? 'until cleared' : `${phase.count} payments`;
-      return `${statedAmount(phase.payment)} each, ${count}`;
+      return `${statedAmount(phase.payment)} each${riseWords(phase.rises)}, ${count}`;
     }
     case 'level': {
       const amount =

@@ -1,6 +1,7 @@
 import type { LoanTerms, LoanUnknown, Phase } from '@coffer/core';
 import type { AmountReader } from '../../document/amount-reader.ts';
 import type { LoanDocument, PhaseDocument } from './loan-document.ts';
+import { risesOf } from './rises-of.ts';
 import { loanEventsOf } from './loan-events-of.ts';
 import { dayOf, rateTermsOf } from '../../document/rate-terms-of.ts';
 
@@ -192,6 +193,7 @@ function phaseOf(phase: PhaseDocument, key: string, read: AmountReader): Phase {
       return {
         type: 'fixed',
         payment: read.positive(`${key}.payment`, phase.payment),
+        ...risesOf(phase.rises, `${key}.rises`, read),
         ...(phase.count !== undefined && { count: phase.count }),
       };
     case 'equal-principal':

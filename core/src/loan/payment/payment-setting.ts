@@ -83,7 +83,8 @@ export function firstSetting(terms: LoanTerms, growths: PeriodGrowths, point: Se
       }
       return set('agreed', BigInt(phase.payment) * grains, phase.amortizeOver);
     case 'fixed':
-      if (phase.count === undefined) refuseTooSmall(terms, growths, point, phase.payment);
+      // What rises may begin below the interest; whether it ever clears the loan is seen as it goes.
+      if (phase.count === undefined && !phase.rises) refuseTooSmall(terms, growths, point, phase.payment);
       return set('agreed', BigInt(phase.payment) * grains, phase.count ?? 0);
   }
 }

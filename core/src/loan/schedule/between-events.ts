@@ -35,7 +35,6 @@ const orderOfDay: readonly BetweenEvent['kind'][] = [
 /** A loan's dated events in the order in which they take effect, taken one by one. */
 export class EventQueue {
   private readonly events: BetweenEvent[] = [];
-  private readonly changes: readonly PaymentChange[];
   private readonly receiptDays: readonly CalendarDay[];
   private readonly settledOn: CalendarDay | undefined;
   private at = 0;
@@ -44,6 +43,7 @@ export class EventQueue {
   constructor(
     events: readonly LoanEvent[],
     private readonly receipts: Receipts,
+    private readonly changes: readonly PaymentChange[],
   ) {
     events.forEach((event, at) => {
       const between = betweenEvent(event, at);
@@ -58,9 +58,6 @@ export class EventQueue {
       if (amount > 0) this.events.push(received('late-payment', on, on, amount));
     }
     this.events.sort(inOrderOfDays);
-    this.changes = events
-      .filter((event): event is PaymentChange => event.type === 'payment-change')
-      .sort((a, b) => a.on - b.on);
     this.settledOn = this.events.find(({ kind }) => kind === 'settlement')?.on;
     this.receiptDays = [...receipts.byDue.values()].map(({ date }) => date).sort((a, b) => a - b);
   }

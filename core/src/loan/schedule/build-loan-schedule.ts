@@ -53,6 +53,7 @@ function largeLastPayment({ terms, stretches, length, payment, date }: LoanSched
   const last = payment[length - 1] ?? 0;
   if (!clears || regular === 0 || agreed || last <= 2 * regular) return [];
   if (terms.events.some(({ type }) => leavesMore.includes(type))) return [];
+  if (phase.type === 'fixed' && phase.rises) return [];
   return [{ on: date[length - 1] as number, kind: 'last-payment-large', stated: regular, applied: last }];
 }
 

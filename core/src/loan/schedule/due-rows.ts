@@ -1,6 +1,7 @@
 import type { CalendarDay } from '../../calendar/calendar-day.ts';
 import { atLeastZero, least } from '../../money/grains.ts';
 import { allocate } from '../payment/allocate.ts';
+import { risen, wholeYears } from '../payment/rise.ts';
 import { askedPayment } from '../payment/asked-payment.ts';
 import type { BetweenEvent, EventQueue } from './between-events.ts';
 import type { BetweenRows } from './between-rows.ts';
@@ -152,7 +153,8 @@ export class DueRows {
     let extra = 0n;
     for (const each of this.eachPayment) {
       if (due < each.from || due > each.to) continue;
-      extra += least(this.ledger.inGrains(each.amount), most - extra);
+      const amount = risen(each.amount, each.rises, wholeYears(each.from, due), this.terms.rounding.ties);
+      extra += least(this.ledger.inGrains(amount), most - extra);
       if (each.then === 're-level') this.agreement.levelAfter(date);
     }
     return extra;

@@ -10,6 +10,7 @@ import { LoanLedger } from './loan-ledger.ts';
 import type { LoanSchedule } from './loan-schedule.ts';
 import type { LoanTerms } from '../terms/loan-terms.ts';
 import { PaymentAgreement, type NextPayment } from '../payment/payment-agreement.ts';
+import { agreedChanges } from '../payment/agreed-changes.ts';
 import { PeriodGrowths } from '../interest/period-growths.ts';
 import { receiptsOf, type Receipts } from '../payment/receipts.ts';
 import { fillRegularRows } from './regular-rows.ts';
@@ -35,7 +36,7 @@ export class LoanWalk {
   ) {
     this.growths = new PeriodGrowths(terms, rates);
     this.receipts = receiptsOf(terms.events, stretches);
-    this.events = new EventQueue(terms.events, this.receipts);
+    this.events = new EventQueue(terms.events, this.receipts, agreedChanges(terms, stretches));
     this.agreement = new PaymentAgreement(terms, rates, this.growths, this.events, () => this.ledger.meter);
     const payments = stretches.reduce((sum, { count, openEnded }) => sum + (openEnded ? 64 : count), 0);
     const rules = { terms, stretches, rates };

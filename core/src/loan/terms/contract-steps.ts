@@ -1,6 +1,7 @@
 import { formatDay } from '../../calendar/calendar-day.ts';
 import type { RateTimeline } from '../../rates/rate-timeline.ts';
 import { TermsFault } from '../../faults/terms-fault.ts';
+import { risen, wholeYears } from '../payment/rise.ts';
 import { agreedRates, rateParts, type RatePart } from './contract-growth.ts';
 import type { LoanTerms, Phase } from './loan-terms.ts';
 import { loanStretches, stretchPeriod, type Stretch } from './stretch.ts';
@@ -45,6 +46,9 @@ function stepsOf(
   const { phase, phaseAt } = stretch;
   const count = phase.type === 'level' && last ? phase.amortizeOver : stretch.count;
   const balloon = (phase.type === 'level' && phase.balloon) || 0;
+  const rises = phase.type === 'fixed' ? phase.rises : undefined;
+  const yearsAt = (at: number): number =>
+    wholeYears(stretch.agreedDays[0] as number, stretch.agreedDays[at] as number);
   return Array.from({ length: count }, (_, at): ContractStep => {
     const parts = rateParts(terms, rates, stretchPeriod(stretch, at));
     switch (phase.type) {
@@ -52,7 +56,12 @@ function stepsOf(
       case 'fixed':
         if (phase.payment === undefined)
           throw leftOpen(`payments.phases.${phaseAt}.payment`, unknown, 'payment');
-        return { parts, does: 'pays', amount: phase.payment + (at === count - 1 ? balloon : 0) };
+        return {
+          parts,
+          does: 'pays',
+          amount:
+            risen(phase.payment, rises, yearsAt(at), terms.rounding.ties) + (at === count - 1 ? balloon : 0),
+        };
       case 'custom':
         return { parts, does: 'pays', amount: phase.payments[at]?.amount ?? 0 };
       case 'equal-principal':

@@ -1,6 +1,7 @@
 import type { CalendarDay } from '../../calendar/calendar-day.ts';
 import type { Frequency } from '../../calendar/frequency.ts';
 import type { Ratio } from '../../money/ratio.ts';
+import type { Rise } from '../payment/rise.ts';
 import type { Classification } from '../../position/classification.ts';
 
 /** What an extra payment or a draw does to what follows: the payment stays as it is, or is levelled anew. */
@@ -20,6 +21,8 @@ export interface ExtraEachPayment {
   readonly from: CalendarDay;
   readonly to: CalendarDay;
   readonly amount: number;
+  /** By how much it rises each year after `from`. */
+  readonly rises?: Rise;
   readonly then: AfterExtra;
 }
 
@@ -36,6 +39,8 @@ export interface PaymentChange {
   readonly type: 'payment-change';
   readonly on: CalendarDay;
   readonly payment: number;
+  /** By how much it rises each year after the day, until another payment is agreed. */
+  readonly rises?: Rise;
 }
 
 /** A fee paid to the lender: an expense of its day, or deferred and amortized over what remains of the loan. */

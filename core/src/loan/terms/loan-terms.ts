@@ -7,6 +7,7 @@ import type { Ties } from '../../money/round-ratio.ts';
 import type { Compounding } from '../../rates/compounding.ts';
 import type { RateIndex } from '../../rates/rate-index.ts';
 import type { RateStep } from '../../rates/rate-timeline.ts';
+import type { Rise } from '../payment/rise.ts';
 import type { LoanEvent } from './loan-events.ts';
 
 /** Most payments that one loan may have. */
@@ -29,6 +30,8 @@ export interface LevelPhase {
 export interface FixedPhase {
   readonly type: 'fixed';
   readonly payment: number;
+  /** By how much it rises each year after the first payment of the stretch. */
+  readonly rises?: Rise;
   readonly count?: number;
 }
 

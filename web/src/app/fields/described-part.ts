@@ -86,6 +86,7 @@ function textOf<Typed>(field: Field<Typed>, value: unknown): unknown {
     case 'signed-rate':
       return percentOf(text);
     case 'price':
+    case 'rise':
     case 'text':
       return text ?? '';
   }

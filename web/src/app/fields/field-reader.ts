@@ -42,6 +42,16 @@ export class FieldReader {
     return percent === undefined ? undefined : `${percent}%`;
   }
 
+  /** By how much an amount rises each year: a percentage with its sign, or an amount. */
+  rise(key: string, typed: string): string | undefined {
+    const to = (text: string): string | undefined => {
+      if (!text.trim().endsWith('%')) return readNumber(text);
+      const percent = readPercent(text);
+      return percent === undefined ? undefined : `${percent}%`;
+    };
+    return this.read(key, typed, to, 'a percentage such as 3% or an amount such as 100');
+  }
+
   /** A rate that may be below zero. */
   signedRate(key: string, typed: string): string | undefined {
     const negative = /^[-−]/.test(typed.trim());

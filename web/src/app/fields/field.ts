@@ -21,7 +21,7 @@ interface Described<Typed> {
 }
 
 /** How what is typed freely is read. */
-export type Reads = 'amount' | 'count' | 'day' | 'price' | 'rate' | 'signed-rate' | 'text';
+export type Reads = 'amount' | 'count' | 'day' | 'price' | 'rate' | 'rise' | 'signed-rate' | 'text';
 
 /** A field that people type into freely. */
 export interface FreeField<Typed> extends Described<Typed> {

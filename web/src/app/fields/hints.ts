@@ -28,12 +28,23 @@ export function rateHint(typed: string): string {
   return percent === undefined ? '' : `${percent}% a year`;
 }
 
+/** What was understood of a typed rise. */
+export function riseHint(typed: string): string {
+  const text = typed.trim();
+  if (text === '') return '';
+  const percent = text.endsWith('%') ? readPercent(text) : undefined;
+  if (percent !== undefined) return `${percent}% more each year`;
+  const plain = readNumber(text);
+  return plain === undefined ? '' : `${showDecimal(plain)} more each year`;
+}
+
 const understood: Readonly<Record<Reads, (typed: string) => string>> = {
   amount: amountHint,
   count: () => '',
   day: dayHint,
   price: () => '',
   rate: rateHint,
+  rise: riseHint,
   'signed-rate': rateHint,
   text: () => '',
 };

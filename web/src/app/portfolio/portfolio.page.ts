@@ -215,10 +215,7 @@ export class PortfolioPage {
   }
 
   private file(
-    of:
-      | typeof downloads.portfolioCsv
-      | typeof downloads.portfolioWorkbook
-      | typeof downloads.portfolioPaper,
+    of: typeof downloads.portfolioCsv | typeof downloads.portfolioWorkbook | typeof downloads.portfolioPaper,
   ): string {
     const query = this.query();
     return query ? downloadAddress(of, {}, query) : '';

@@ -1,4 +1,4 @@
-import { type TermsChange, showDay, showDecimal } from '@coffer/contract';
+import { type TermsChange, riseWords, showDay, showDecimal } from '@coffer/contract';
 import { compoundingChoices } from '../terms/form/choices';
 
 /** What becomes of interest while no principal is repaid, in words. */
@@ -32,7 +32,9 @@ export function changeInWords(change: TermsChange): string {
     ...(amount === undefined ? [] : [`amount ${showDecimal(amount)}`]),
     ...(annual === undefined ? [] : [annual]),
     ...(payments === undefined ? [] : [`${payments} payments`]),
-    ...(payment === undefined ? [] : [`payments of ${showDecimal(payment)}`]),
+    ...(payment === undefined
+      ? []
+      : [`payments of ${showDecimal(payment)}${riseWords(change.paymentRises)}`]),
     ...(compounding === undefined ? [] : [`compounded ${nameOf(compoundingOrAsAgreed, compounding)}`]),
     ...(meanwhile === undefined ? [] : [nameOf(meanwhileChoices, meanwhile)]),
   ].join(', ');
@@ -42,7 +44,7 @@ export function changeInWords(change: TermsChange): string {
     ...(change.extraEach === undefined
       ? []
       : [
-          `${showDecimal(change.extraEach)} extra with each payment${change.extraFrom === undefined ? '' : ` from ${showDay(change.extraFrom)}`}`,
+          `${showDecimal(change.extraEach)} extra with each payment${riseWords(change.extraRises)}${change.extraFrom === undefined ? '' : ` from ${showDay(change.extraFrom)}`}`,
         ]),
     ...(change.extraOnce === undefined || change.extraOn === undefined
       ? []

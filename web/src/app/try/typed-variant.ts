@@ -8,10 +8,12 @@ export interface TypedChange {
   readonly annual: string;
   readonly payments: string;
   readonly payment: string;
+  readonly paymentRises: string;
   readonly amount: string;
   readonly compounding: Compounding | '';
   readonly meanwhile: Meanwhile | '';
   readonly extraEach: string;
+  readonly extraRises: string;
   readonly extraFrom: string;
   readonly extraOnce: string;
   readonly extraOn: string;
@@ -23,10 +25,12 @@ export const noChange: TypedChange = {
   annual: '',
   payments: '',
   payment: '',
+  paymentRises: '',
   amount: '',
   compounding: '',
   meanwhile: '',
   extraEach: '',
+  extraRises: '',
   extraFrom: '',
   extraOnce: '',
   extraOn: '',
@@ -44,10 +48,12 @@ export function readChange(typed: TypedChange): { change: TermsChange; faults: r
     annual: read.optional(typed.annual, () => read.rate('annual', typed.annual)),
     payments: read.optional(typed.payments, () => read.count('payments', typed.payments)),
     payment: amount('payment'),
+    paymentRises: read.optional(typed.paymentRises, () => read.rise('paymentRises', typed.paymentRises)),
     amount: amount('amount'),
     compounding: typed.compounding || undefined,
     meanwhile: typed.meanwhile || undefined,
     extraEach: amount('extraEach'),
+    extraRises: read.optional(typed.extraRises, () => read.rise('extraRises', typed.extraRises)),
     extraFrom: day('extraFrom'),
     extraOnce: amount('extraOnce'),
     extraOn: day('extraOn'),
@@ -63,10 +69,12 @@ export function typedOf(change: TermsChange): TypedChange {
     annual: text(change.annual?.replace('%', '')),
     payments: change.payments === undefined ? '' : String(change.payments),
     payment: text(change.payment),
+    paymentRises: text(change.paymentRises),
     amount: text(change.amount),
     compounding: change.compounding ?? '',
     meanwhile: change.meanwhile ?? '',
     extraEach: text(change.extraEach),
+    extraRises: text(change.extraRises),
     extraFrom: text(change.extraFrom),
     extraOnce: text(change.extraOnce),
     extraOn: text(change.extraOn),

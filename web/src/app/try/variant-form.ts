@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { ChoiceField } from '../fields/choice-field';
-import { amountHint, dayHint, rateHint } from '../fields/hints';
+import { amountHint, dayHint, rateHint, riseHint } from '../fields/hints';
 import { TypedField } from '../fields/typed-field';
 import { compoundingOrAsAgreed, meanwhileChoices } from './change-in-words';
 import { noChange, type TypedChange } from './typed-variant';
@@ -34,6 +34,7 @@ export class VariantForm {
   protected readonly amountHint = amountHint;
   protected readonly dayHint = dayHint;
   protected readonly rateHint = rateHint;
+  protected readonly riseHint = riseHint;
   protected readonly compoundings = compoundingOrAsAgreed;
   protected readonly meanwhiles = meanwhileChoices;
 }

@@ -25,6 +25,14 @@ const amount = (label = 'Amount', key = 'amount'): EventField => ({
   label,
   reads: 'amount',
 });
+const rises: EventField = {
+  control: 'rises',
+  key: 'rises',
+  label: 'Rising each year by',
+  reads: 'rise',
+  optional: true,
+  placeholder: '3% or 100',
+};
 const rate = (label: string, key: string): EventField => ({ control: 'rate', key, label, reads: 'rate' });
 const then = (
   choices: typeof extraThenChoices,
@@ -52,7 +60,7 @@ export const loanEventFields: DescribedEvents<EventType, TypedEvent> = {
         { control: 'from', key: 'from', label: 'From', reads: 'day', optional: true, empty: 'the start' },
         { control: 'to', key: 'to', label: 'To', reads: 'day', optional: true, empty: 'the end' },
       ],
-      [amount()],
+      [amount(), rises],
       [then(extraThenChoices, { absent: 'keep' })],
     ),
     fixed: { type: 'extra-principal', every: 'payment' },
@@ -74,7 +82,7 @@ export const loanEventFields: DescribedEvents<EventType, TypedEvent> = {
       [on(), { control: 'rate', key: 'rate', label: 'Index at, %', reads: 'signed-rate', hint: () => '' }],
     ],
   },
-  'payment-change': happens('payment-change', [on(), amount('New payment', 'payment')]),
+  'payment-change': happens('payment-change', [on(), amount('New payment', 'payment')], [rises]),
   renewal: happens(
     'renewal',
     [on(), rate('New rate, %', 'annual')],

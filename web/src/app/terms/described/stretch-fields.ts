@@ -20,6 +20,15 @@ const payment = (rest: Partial<Extract<StretchField, { reads: string }>> = {}): 
   ...rest,
 });
 
+const rises: StretchField = {
+  control: 'rises',
+  key: 'rises',
+  label: 'Rising each year by',
+  reads: 'rise',
+  optional: true,
+  placeholder: '3% or 100',
+};
+
 /** Whether something is typed that is only asked for where the number of payments is known. */
 const bounded = ({ count: counted, amortizeOver, balloon }: TypedStretch): boolean =>
   counted !== '?' || amortizeOver !== '' || balloon !== '';
@@ -49,7 +58,7 @@ export const stretchFields: Readonly<Record<StretchType, readonly Row<TypedStret
       },
     ],
   ],
-  fixed: [[count({ optional: true, empty: 'until cleared' }), payment()]],
+  fixed: [[count({ optional: true, empty: 'until cleared' }), payment()], [rises]],
   'equal-principal': [
     [
       count(),

@@ -31,6 +31,8 @@ export type EventForm = FormGroup<{
   from: Text;
   to: Text;
   amount: Text;
+  /** By how much the amount rises each year. */
+  rises: Text;
   rate: Text;
   count: Text;
   amortizeOver: Text;
@@ -52,6 +54,7 @@ export function eventForm(value: Partial<TypedEvent> = {}): EventForm {
     from: text(value.from),
     to: text(value.to),
     amount: text(value.amount),
+    rises: text(value.rises),
     rate: text(value.rate),
     count: text(value.count),
     amortizeOver: text(value.amortizeOver),

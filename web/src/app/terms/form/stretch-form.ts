@@ -15,6 +15,8 @@ export type StretchForm = FormGroup<{
   balloon: Text;
   /** The payment, or the principal of each payment. */
   payment: Text;
+  /** By how much the payment rises each year. */
+  rises: Text;
   unpaid: FormControl<UnpaidInterest>;
   /** Listed payments, a day and an amount a line. */
   listed: Text;
@@ -30,6 +32,7 @@ export function stretchForm(value: Partial<TypedStretch> = {}): StretchForm {
     amortizeOver: text(value.amortizeOver),
     balloon: text(value.balloon),
     payment: text(value.payment),
+    rises: text(value.rises),
     unpaid: choice<UnpaidInterest>(value.unpaid ?? 'added-each-period'),
     listed: text(value.listed),
   });

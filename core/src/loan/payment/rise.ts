@@ -1,0 +1,33 @@
+import { addMonths, calendarFields, type CalendarDay } from '../../calendar/calendar-day.ts';
+import { multiplyRatios, addRatios, ratio, type Ratio } from '../../money/ratio.ts';
+import { roundRatio, type Ties } from '../../money/round-ratio.ts';
+
+/** By how much an amount rises each year: a share of what it was, or the same amount. */
+export type Rise =
+  | { readonly by: 'share'; readonly share: Ratio }
+  /** Minor units. */
+  | { readonly by: 'amount'; readonly amount: number };
+
+/** Years after which an amount rises no more: longer than any loan runs. */
+const mostYears = 120;
+
+/**
+ * An amount after some rises, minor units: each year's is that of the year before with the rise, rounded to the minor
+ * unit, so that what is agreed can be read off year by year. Source: common practice of graduated payments.
+ */
+export function risen(amount: number, rise: Rise | undefined, years: number, ties: Ties): number {
+  if (!rise) return amount;
+  const times = Math.min(Math.max(0, years), mostYears);
+  if (rise.by === 'amount') return amount + times * rise.amount;
+  const factor = addRatios(ratio(1n), rise.share);
+  let now = BigInt(amount);
+  for (let year = 0; year < times; year += 1) now = roundRatio(multiplyRatios(ratio(now), factor), ties);
+  return Number(now);
+}
+
+/** Whole years from one day to another; none before it. A 29 February comes round on the last day of February. */
+export function wholeYears(from: CalendarDay, to: CalendarDay): number {
+  if (to <= from) return 0;
+  const years = calendarFields(to).year - calendarFields(from).year;
+  return addMonths(from, 12 * years, false) <= to ? years : years - 1;
+}
