@@ -2,7 +2,11 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addMonths, monthEnd, parseDay, type CalendarDay } from '../calendar/calendar-day.ts';
 import { buildSchedule, firstDay } from '../instrument/instrument.ts';
-import type { Schedule } from '../kinds/schedules.ts';
+import { isDebt } from '../kinds/kinds.ts';
+import type { AnySchedule } from '../kinds/schedules.ts';
+import { fundPosition } from '../fund/fund-position.ts';
+import { fundEnd } from '../fund/fund-schedule.ts';
+import { arbitraryFund } from '../testing/arbitrary-fund.ts';
 import { arbitraryBondWithEvents } from '../testing/arbitrary-bond.ts';
 import { arbitraryLoanWithEvents, canBeScheduled } from '../testing/arbitrary-loan.ts';
 import { interestExpense } from '../position/interest-expense.ts';
@@ -15,9 +19,13 @@ import { reversalOf, type Entry } from './entry.ts';
 import { standingBalances, type Balances } from './standing-balances.ts';
 
 const day = (text: string): CalendarDay => parseDay(text) as CalendarDay;
-const anySchedule: fc.Arbitrary<Schedule> = fc
-  .oneof({ weight: 3, arbitrary: arbitraryLoanWithEvents }, { weight: 1, arbitrary: arbitraryBondWithEvents })
-  .map((terms) => buildSchedule(terms));
+const anySchedule: fc.Arbitrary<AnySchedule> = fc
+  .oneof(
+    { weight: 3, arbitrary: arbitraryLoanWithEvents },
+    { weight: 1, arbitrary: arbitraryBondWithEvents },
+    { weight: 1, arbitrary: arbitraryFund },
+  )
+  .map((terms): AnySchedule => buildSchedule(terms));
 const nonZero = (balances: Balances): [string, number][] =>
   [...balances].filter(([, amount]) => amount !== 0).sort();
 const monthEnds = (first: CalendarDay, months: number): CalendarDay[] =>
@@ -54,7 +62,7 @@ function booksOf(entries: readonly Entry[], openEnd: CalendarDay, known: boolean
 function close(
   ends: readonly CalendarDay[],
   booksFrom: CalendarDay,
-  at: (month: number) => Schedule,
+  at: (month: number) => AnySchedule,
   choices: readonly AccrualChoice[] = [],
 ): Entry[] {
   const books: Entry[] = [];
@@ -78,6 +86,13 @@ describe('closing month after month', () => {
         const made = close(ends, booksFrom, () => schedule, choices);
         const books = balancesOf(made.filter((entry) => entry.date <= last));
         expect(made.some(({ kind }) => kind === 'correction')).toBe(false);
+        if (!isDebt(schedule)) {
+          const { balance, accruedInterest } = fundPosition(schedule, last);
+          expect(books.get('sinking-fund') ?? 0).toBe(balance + accruedInterest);
+          // Paid out, it is gone from the books whatever came before them.
+          if (last >= fundEnd(schedule)) expect(books.get('sinking-fund') ?? 0).toBe(0);
+          return;
+        }
         const at = position(schedule, last);
         expect(books.get('interest-payable') ?? 0).toBe(0 - at.accruedInterest - at.unpaidInterest);
         expect(books.get('current-portion') ?? 0).toBe(0 - at.current);

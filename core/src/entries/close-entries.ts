@@ -1,6 +1,7 @@
 import { addMonths, formatDay, monthEnd, type CalendarDay } from '../calendar/calendar-day.ts';
 import { firstDay } from '../instrument/instrument.ts';
-import type { Schedule } from '../kinds/schedules.ts';
+import type { AnySchedule } from '../kinds/schedules.ts';
+import { isDebt } from '../kinds/kinds.ts';
 import type { AccountRole } from './account-role.ts';
 import { difference } from './balances.ts';
 import { clearStanding, type AccrualChoice } from './accruals.ts';
@@ -61,7 +62,7 @@ export const unseen: Books = { closed: [], open: new Map(), known: false };
  * @param now what becomes of this month's
  */
 export function closeEntries(
-  schedule: Schedule,
+  schedule: AnySchedule,
   month: CalendarDay,
   booksFrom: CalendarDay,
   books: Books,
@@ -74,7 +75,7 @@ export function closeEntries(
   const accrual = accrualEntry(schedule, end);
   const ofMonth = inOrder([
     ...clearStanding(standing, sourceOf(schedule).own(from, end), accrual, end),
-    currentPortionEntry(schedule, end, 'month'),
+    isDebt(schedule) ? currentPortionEntry(schedule, end, 'month') : undefined,
   ]);
   const seen = books.known || books.closed.length > 0;
   const brought = seen
@@ -109,7 +110,7 @@ export function withdrawalEntries(month: CalendarDay, books: Books, before: Accr
 
 /** Whether the books of the closed months come out otherwise than the schedule: then each of them is looked at. */
 export function booksDiffer(
-  schedule: Schedule,
+  schedule: AnySchedule,
   month: CalendarDay,
   booksFrom: CalendarDay,
   books: Books,
@@ -119,7 +120,7 @@ export function booksDiffer(
 
 /** By how much accounts of the closed months hold more than the schedule says; debits positive, minor units. */
 export function booksOff(
-  schedule: Schedule,
+  schedule: AnySchedule,
   month: CalendarDay,
   booksFrom: CalendarDay,
   books: Books,
@@ -131,7 +132,7 @@ export function booksOff(
 
 /** What brings an instrument into the books that they have not seen, and the reversal of what had accrued. */
 function opening(
-  schedule: Schedule,
+  schedule: AnySchedule,
   from: CalendarDay,
   booksFrom: CalendarDay,
   before: AccrualChoice,
@@ -145,7 +146,7 @@ function opening(
 
 /** What each closed month should have held and did not, and the reversal of what of it had accrued at the last. */
 function corrections(
-  schedule: Schedule,
+  schedule: AnySchedule,
   from: CalendarDay,
   booksFrom: CalendarDay,
   books: Books,
@@ -166,7 +167,7 @@ function corrections(
 }
 
 function ofClosedMonths(
-  schedule: Schedule,
+  schedule: AnySchedule,
   from: CalendarDay,
   booksFrom: CalendarDay,
   books: Books,
@@ -200,7 +201,7 @@ function addTo(sum: Map<AccountRole, number>, moved: Balances): void {
 
 /** Where the books should stand at a period end, its accrual in them, with what lies before them against opening balances. */
 function expectedAt(
-  schedule: Schedule,
+  schedule: AnySchedule,
   periodEnd: CalendarDay,
   booksFrom: CalendarDay,
 ): Map<AccountRole, number> {
@@ -219,7 +220,7 @@ function expectedAt(
   return expected;
 }
 
-function addAccrual(balances: Map<AccountRole, number>, schedule: Schedule, on: CalendarDay): void {
+function addAccrual(balances: Map<AccountRole, number>, schedule: AnySchedule, on: CalendarDay): void {
   for (const { account, debit, credit } of accrualEntry(schedule, on)?.lines ?? []) {
     balances.set(account, (balances.get(account) ?? 0) + debit - credit);
   }

@@ -1,6 +1,6 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
-import { debtKindOf } from '../kinds/kinds.ts';
-import type { Schedule } from '../kinds/schedules.ts';
+import { debtKindOf, isDebt, kindOf } from '../kinds/kinds.ts';
+import type { AnySchedule } from '../kinds/schedules.ts';
 import type { AccountRole } from './account-role.ts';
 
 /** Balances by account: debits positive, credits negative, minor units. */
@@ -10,13 +10,22 @@ export type Balances = ReadonlyMap<AccountRole, number>;
  * Where an instrument's accounts stand after a period end once the period's accrual is reversed: the sum of all
  * its entries to that day with the reversals of the day after, reached from the position without making them.
  */
-export function standingBalances(schedule: Schedule, periodEnd: CalendarDay): Balances {
-  const kind = debtKindOf(schedule);
+export function standingBalances(schedule: AnySchedule, periodEnd: CalendarDay): Balances {
+  const kind = kindOf(schedule);
   if (periodEnd < kind.firstDay(schedule)) return new Map();
+  return new Map([...principalStanding(schedule, periodEnd), ...kind.standing(schedule, periodEnd)]);
+}
+
+/** Where principal and current portion of what is owed stand. */
+function principalStanding(
+  schedule: AnySchedule,
+  periodEnd: CalendarDay,
+): (readonly [AccountRole, number])[] {
+  if (!isDebt(schedule)) return [];
+  const kind = debtKindOf(schedule);
   const at = kind.position(schedule, periodEnd);
-  return new Map([
+  return [
     [kind.principalRole, at.current - at.outstanding],
     ['current-portion', -at.current],
-    ...kind.standing(schedule, periodEnd),
-  ]);
+  ];
 }

@@ -1,8 +1,9 @@
 import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
+import type { AccountRole } from '../entries/account-role.ts';
 import { entryOf, inOrder, type Entry } from '../entries/entry.ts';
 import { fundPosition } from './fund-position.ts';
 import { fundStart } from './fund-periods.ts';
-import { bookedFundRow, fundEnd, fundHeld, type FundSchedule } from './fund-schedule.ts';
+import { bookedFundRow, fundEnd, fundHeld, fundTotal, type FundSchedule } from './fund-schedule.ts';
 
 /** What a fund books by itself from one day to another, both included, in order of date. Over its whole life its account returns to zero. */
 export function fundOwnEntries(schedule: FundSchedule, from: CalendarDay, to: CalendarDay): Entry[] {
@@ -51,4 +52,23 @@ export function fundAccrual(schedule: FundSchedule, end: CalendarDay): Entry | u
     ['sinking-fund', accruedInterest],
     ['interest-income', -accruedInterest],
   ]);
+}
+
+/** Where a fund's accounts stand after a period end, the accrual reversed; debits positive. */
+export function fundStanding(
+  schedule: FundSchedule,
+  periodEnd: CalendarDay,
+): (readonly [AccountRole, number])[] {
+  const { terms, rows } = schedule;
+  const past = rows.filter(({ due }) => due <= periodEnd);
+  const opened = terms.opening && terms.opening.on <= periodEnd ? terms.opening.amount : 0;
+  const deposited = fundTotal({ terms, rows: past }, 'deposit');
+  const grown = past.at(-1)?.closing ?? opened;
+  const released = periodEnd >= fundEnd(schedule) ? fundHeld(schedule) : 0;
+  return [
+    ['sinking-fund', grown - released],
+    ['interest-income', 0 - (grown - opened - deposited)],
+    ['cash', released - deposited],
+    ['opening-balances', 0 - opened],
+  ];
 }

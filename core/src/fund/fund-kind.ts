@@ -1,6 +1,6 @@
 import type { Kind } from '../kinds/kind.ts';
 import { buildFundSchedule } from './build-fund-schedule.ts';
-import { fundAccrual, fundOwnEntries } from './fund-entries.ts';
+import { fundAccrual, fundOwnEntries, fundStanding } from './fund-entries.ts';
 import { fundStart } from './fund-periods.ts';
 import { fundPosition, type FundPosition } from './fund-position.ts';
 import { fundProofs } from './fund-proofs.ts';
@@ -18,4 +18,5 @@ export const fundKind: Kind<FundTerms, FundSchedule, FundPosition> = {
   position: fundPosition,
   ownEntries: fundOwnEntries,
   accrual: fundAccrual,
+  standing: fundStanding,
 };

@@ -29,6 +29,11 @@ export interface Kind<Terms, Of, At> {
   ownEntries(schedule: Of, from: CalendarDay, to: CalendarDay): (Entry | undefined)[];
   /** What a period end accrues, with what is amortized by then. */
   accrual(schedule: Of, end: CalendarDay): Entry | undefined;
+  /**
+   * Where its accounts stand after a period end, the accrual reversed: the sum of its entries, reached without making
+   * them. Of what is owed without principal and current portion.
+   */
+  standing(schedule: Of, periodEnd: CalendarDay): (readonly [AccountRole, number])[];
 }
 
 /** A kind of instrument that is owed. Amounts in minor units. */
@@ -70,8 +75,6 @@ export interface DebtKind<Terms, Of> extends Kind<Terms, Of, Position> {
   takenOn(terms: Terms): boolean;
   /** The entry that it begins with. */
   issue(schedule: Of): Entry | undefined;
-  /** Where its accounts but principal and current portion stand after a period end, the accrual reversed. */
-  standing(schedule: Of, periodEnd: CalendarDay): (readonly [AccountRole, number])[];
   readonly explain: PositionWords<Of>;
 }
 
