@@ -78,6 +78,7 @@ export { balanceDays, fundAndDebt, netDebt } from './fund/fund-and-debt.ts';
 export { fundPosition, type FundPosition } from './fund/fund-position.ts';
 export { fundProofs } from './fund/fund-proofs.ts';
 export {
+  fundEnd,
   fundHeld,
   type FundNotice,
   type FundRow,

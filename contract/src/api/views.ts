@@ -146,6 +146,37 @@ export const duePaymentsView = v.strictObject({
 });
 export type DuePaymentsView = v.InferOutput<typeof duePaymentsView>;
 
+/** The figures of a fund, minor units. */
+export const fundFigures = v.strictObject({
+  balance: minorUnits,
+  /** Earned since the last deposit, not yet added. */
+  accruedInterest: minorUnits,
+  /** So far, with what it held as it began. */
+  deposited: minorUnits,
+  earned: minorUnits,
+  toGoal: minorUnits,
+});
+export type FundFigures = v.InferOutput<typeof fundFigures>;
+
+/** A fund in the register: an asset, held to repay a debt. */
+export const fundRowView = v.strictObject({
+  id: instrumentId,
+  version: v.number(),
+  name: v.string(),
+  /** Who keeps it. */
+  lender: v.nullable(v.string()),
+  /** What it repays, by name; and where that is in the register, its id and what is owed on it. */
+  repays: v.nullable(v.string()),
+  repaysId: v.nullable(instrumentId),
+  owed: v.nullable(minorUnits),
+  rate: v.string(),
+  /** The day of its last deposit, on which it is paid out. */
+  ends: dayText,
+  next: v.nullable(v.strictObject({ due: dayText, deposit: minorUnits })),
+  figures: fundFigures,
+});
+export type FundRowView = v.InferOutput<typeof fundRowView>;
+
 /** The register on a day. */
 export const registerView = v.strictObject({
   on: dayText,
@@ -153,6 +184,8 @@ export const registerView = v.strictObject({
   reported: v.boolean(),
   rows: v.array(registerRow),
   unworkable: v.array(unworkable),
+  /** What is held to repay debts. */
+  funds: v.array(fundRowView),
   /** Instruments with nothing outstanding on the day, left out of the rows. */
   settled: v.number(),
   unrecorded: v.array(unrecordedPayment),
@@ -171,13 +204,15 @@ export const versionView = v.strictObject({
 });
 export type VersionView = v.InferOutput<typeof versionView>;
 
-/** An instrument with its history and what closed periods reported of it. */
+/** An instrument, or a fund, with its history and what closed periods reported of it. */
 export const instrumentView = v.strictObject({
   id: instrumentId,
   version: v.number(),
   document: v.looseObject({ document: v.string(), name: v.string() }),
   versions: v.array(versionView),
   reported: v.array(v.strictObject({ periodEnd: dayText, version: v.number(), figures: figuresView })),
+  /** What closed periods reported of it where it is a fund. */
+  reportedFund: v.array(v.strictObject({ periodEnd: dayText, version: v.number(), figures: fundFigures })),
   /** Where it was withdrawn: when, by whom and why. */
   withdrawn: v.nullable(v.strictObject({ at: v.string(), by: v.string(), reason: v.string() })),
 });
@@ -221,7 +256,7 @@ export type EntrySum = v.InferOutput<typeof entrySum>;
 
 /** A figure of a close added up over the instruments and over the books. */
 export const closeCheck = v.strictObject({
-  of: v.picklist(['interest-payable', 'expense', 'current-portion']),
+  of: v.picklist(['interest-payable', 'expense', 'current-portion', 'funds']),
   /** What the instruments say. */
   instruments: minorUnits,
   /** What openings and corrections bring of closed months. */
@@ -248,6 +283,15 @@ export const closeRow = v.strictObject({
 });
 export type CloseRow = v.InferOutput<typeof closeRow>;
 
+/** One fund in a period close. */
+export const closeFund = v.strictObject({
+  id: instrumentId,
+  name: v.string(),
+  version: v.number(),
+  figures: fundFigures,
+});
+export type CloseFund = v.InferOutput<typeof closeFund>;
+
 /** What closing a month makes, before it is locked and after. */
 export const closeView = v.strictObject({
   endsOn: dayText,
@@ -261,6 +305,7 @@ export const closeView = v.strictObject({
   closedAt: v.nullable(v.string()),
   closedBy: v.nullable(v.string()),
   rows: v.array(closeRow),
+  funds: v.array(closeFund),
   /** Instruments that cannot be worked out for the month; it is not locked before they can. */
   unworkable: v.array(unworkable),
   sums: v.array(entrySum),

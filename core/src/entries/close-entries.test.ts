@@ -6,7 +6,7 @@ import { isDebt } from '../kinds/kinds.ts';
 import type { AnySchedule } from '../kinds/schedules.ts';
 import { fundPosition } from '../fund/fund-position.ts';
 import { fundEnd } from '../fund/fund-schedule.ts';
-import { arbitraryFund } from '../testing/arbitrary-fund.ts';
+import { arbitraryFundAsMade } from '../testing/arbitrary-fund.ts';
 import { arbitraryBondWithEvents } from '../testing/arbitrary-bond.ts';
 import { arbitraryLoanWithEvents, canBeScheduled } from '../testing/arbitrary-loan.ts';
 import { interestExpense } from '../position/interest-expense.ts';
@@ -23,7 +23,7 @@ const anySchedule: fc.Arbitrary<AnySchedule> = fc
   .oneof(
     { weight: 3, arbitrary: arbitraryLoanWithEvents },
     { weight: 1, arbitrary: arbitraryBondWithEvents },
-    { weight: 1, arbitrary: arbitraryFund },
+    { weight: 1, arbitrary: arbitraryFundAsMade },
   )
   .map((terms): AnySchedule => buildSchedule(terms));
 const nonZero = (balances: Balances): [string, number][] =>

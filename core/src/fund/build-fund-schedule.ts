@@ -4,7 +4,7 @@ import { formatAmount } from '../money/amount-text.ts';
 import { TermsFault } from '../faults/terms-fault.ts';
 import { checkFundTerms } from './check-fund-terms.ts';
 import { fundInterest } from './fund-interest.ts';
-import { depositDays, fundPeriod, fundYears, mostDeposits } from './fund-periods.ts';
+import { agreedDays, depositDays, fundPeriod, fundYears, mostDeposits } from './fund-periods.ts';
 import type { FundNotice, FundRow, FundSchedule } from './fund-schedule.ts';
 import { type FundTerms } from './fund-terms.ts';
 import { paymentRounding, roundedPayment } from '../money/rounding.ts';
@@ -18,9 +18,11 @@ import { levelDeposit } from './level-deposit.ts';
 export function buildFundSchedule(terms: FundTerms): FundSchedule {
   checkFundTerms(terms);
   const { goal, deposits } = terms;
+  // What is made otherwise changes nothing of what was agreed.
+  const { made: _, ...agreedTerms } = terms;
   const exact =
     deposits.type === 'level' && deposits.amount === undefined && goal !== undefined
-      ? levelDeposit(terms, goal, deposits.count ?? 1)
+      ? levelDeposit(agreedTerms, goal, deposits.count ?? 1)
       : undefined;
   const grains = grainsOf(terms);
   const agreed = deposits.type === 'level' ? deposits.amount : undefined;
@@ -65,6 +67,8 @@ function walk(terms: FundTerms, level: bigint | undefined, solved: boolean): Fun
   const grains = grainsOf(terms);
   const goal = terms.goal === undefined ? undefined : BigInt(terms.goal) * grains;
   const days = depositDays(terms);
+  const agreed = agreedDays(terms);
+  const made = new Map(terms.made?.map(({ due, amount }) => [due, BigInt(amount) * grains]));
   const rows: FundRow[] = [];
   let balance = BigInt(opening?.amount ?? 0) * grains;
   let paidIn = balance;
@@ -77,9 +81,11 @@ function walk(terms: FundTerms, level: bigint | undefined, solved: boolean): Fun
     const planned = deposits.type === 'listed' ? listed : (level ?? 0n);
     const lacks = goal === undefined ? undefined : goal - balance - interest;
     const missing = lacks !== undefined && lacks < 0n ? 0n : lacks;
+    const recorded = made.get(agreed[at] as number);
     // A deposit that was solved lands on the goal with the last one, which takes what rounding left.
-    const lands = missing !== undefined && (missing <= planned || (solved && at === days.length - 1));
-    const deposit = lands ? missing : planned;
+    const reaches = missing !== undefined && missing <= (recorded ?? planned);
+    const lands = reaches || (recorded === undefined && solved && at === days.length - 1);
+    const deposit = recorded ?? (lands && missing !== undefined ? missing : planned);
     const closing = balance + interest + deposit;
     const minor = (amount: bigint): number => minorOf(terms, amount);
     if (!Number.isSafeInteger(minor(closing))) {
@@ -88,6 +94,7 @@ function walk(terms: FundTerms, level: bigint | undefined, solved: boolean): Fun
     rows.push({
       n: at + 1,
       due,
+      agreed: agreed[at] as number,
       opening: minor(balance),
       interest: minor(interest),
       deposit: minor(deposit),

@@ -1,9 +1,11 @@
 import { formatDay } from '../calendar/calendar-day.ts';
 import { TermsFault } from '../faults/terms-fault.ts';
+import { agreedDays, depositDays } from './fund-periods.ts';
 import type { FundTerms } from './fund-terms.ts';
 
 /** Refuses terms that no fund can be made of. Throws {@link TermsFault} naming the key at fault. */
-export function checkFundTerms({ goal, deposits, opening, first }: FundTerms): void {
+export function checkFundTerms(terms: FundTerms): void {
+  const { goal, deposits, opening, first } = terms;
   if (opening && opening.on >= first) {
     throw new TermsFault(
       'opening.on',
@@ -23,6 +25,7 @@ export function checkFundTerms({ goal, deposits, opening, first }: FundTerms): v
     if (goal === undefined && (deposits.amount === undefined || deposits.count === undefined)) {
       throw new TermsFault('goal', 'To work out the goal, give both the deposit and the count.');
     }
+    refuseOutOfTurn(terms);
     return;
   }
   if (deposits.list.length === 0) throw new TermsFault('deposits', 'List at least one deposit.');
@@ -35,5 +38,27 @@ export function checkFundTerms({ goal, deposits, opening, first }: FundTerms): v
       );
     }
     before = on;
+  });
+  refuseOutOfTurn(terms);
+}
+
+/** Deposits follow one another as they are made, too. */
+function refuseOutOfTurn(terms: FundTerms): void {
+  const { made = [], opening } = terms;
+  if (made.length === 0) return;
+  const [agreed, days] = [agreedDays(terms), depositDays(terms)];
+  made.forEach(({ due, on }, at) => {
+    const place = agreed.indexOf(due);
+    if (place < 0) return;
+    const before = place === 0 ? opening?.on : days[place - 1];
+    const after = days[place + 1];
+    if (before !== undefined && on <= before) {
+      const message = `Made on ${formatDay(on)}, it is not after what the fund held on ${formatDay(before)}.`;
+      throw new TermsFault(`events.${at}.on`, message);
+    }
+    if (after !== undefined && on >= after) {
+      const message = `Made on ${formatDay(on)}, it is not before the deposit of ${formatDay(after)}; add it to that one, and this is 0.`;
+      throw new TermsFault(`events.${at}.on`, message);
+    }
   });
 }

@@ -102,6 +102,11 @@ function depositMade(
   cell: (column: FundFigure, label: string) => ExplainStep,
 ): Made {
   const { goal } = terms;
+  const made = terms.made?.find(({ due }) => due === row.agreed);
+  if (made) {
+    const label = `Recorded as made on ${formatDay(made.on)}, for ${formatDay(made.due)}`;
+    return { steps: [{ label, amount: row.deposit }] };
+  }
   if (goal !== undefined && row.closing === goal && row.deposit !== deposit) {
     return {
       steps: [
@@ -110,6 +115,9 @@ function depositMade(
         cell('interest', '− its own interest'),
       ],
     };
+  }
+  if (goal !== undefined && row.closing > goal && row.deposit === 0) {
+    return { steps: [{ label: 'Nothing is missing: interest alone passes the goal', amount: 0 }] };
   }
   if (solved?.unknown === 'deposit' && goal !== undefined) {
     const { rounding } = terms;

@@ -12,16 +12,27 @@ import type { FundTerms } from './fund-terms.ts';
 /** Most deposits that a fund may have. */
 export const mostDeposits = 1200;
 
-/** The days that deposits fall on: the stated or listed ones, or as many as there may be where the count is open. */
-export function depositDays({ deposits, first, every, keepMonthEnd }: FundTerms): Int32Array {
+/** The days that deposits are made on: as agreed, but for those recorded for other days. */
+export function depositDays(terms: FundTerms): Int32Array {
+  const days = agreedDays(terms);
+  for (const { due, on } of terms.made ?? []) {
+    const at = days.indexOf(due);
+    if (at >= 0) days[at] = on;
+  }
+  return days;
+}
+
+/** The days that deposits are agreed for: the stated or listed ones, or as many as there may be where the count is open. */
+export function agreedDays({ deposits, first, every, keepMonthEnd }: FundTerms): Int32Array {
   if (deposits.type === 'listed') return Int32Array.from(deposits.list, ({ on }) => on);
   return cycleDates({ anchor: first, every, keepMonthEnd }, deposits.count ?? mostDeposits);
 }
 
 /** The day a fund begins: that of its opening balance, else of its first deposit. */
-export function fundStart({ opening, first, deposits }: FundTerms): CalendarDay {
+export function fundStart({ opening, first, deposits, made }: FundTerms): CalendarDay {
   if (opening) return opening.on;
-  return deposits.type === 'listed' ? (deposits.list[0]?.on ?? first) : first;
+  const agreed = deposits.type === 'listed' ? (deposits.list[0]?.on ?? first) : first;
+  return made?.find(({ due }) => due === agreed)?.on ?? agreed;
 }
 
 /** The interest period that ends with a deposit, counted from 0; the first has no days without an opening balance. */
@@ -30,7 +41,9 @@ export function fundPeriod(terms: FundTerms, days: Int32Array, at: number): Inte
   const cycle: DateCycle = { anchor: first, every, keepMonthEnd };
   const to = days[at] as number;
   const from = at === 0 ? Math.min(fundStart(terms), to) : (days[at - 1] as number);
-  if (at === 0 || deposits.type === 'listed') return interestPeriodOf(cycle, from, to);
+  // A deposit earns from the day it is made: a period that one of another day begins or ends is its own days long.
+  const moved = (terms.made ?? []).some(({ due, on }) => on !== due && (on === from || on === to));
+  if (at === 0 || deposits.type === 'listed' || moved) return interestPeriodOf(cycle, from, to);
   return regularPeriod(from, to, { num: 1, den: paymentsPerYear[every] });
 }
 

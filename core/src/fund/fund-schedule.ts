@@ -18,7 +18,10 @@ export interface ExactFundRow {
  */
 export interface FundRow {
   readonly n: number;
+  /** The day it is made: as agreed, or as recorded. */
   readonly due: CalendarDay;
+  /** The day it was agreed for. */
+  readonly agreed: CalendarDay;
   readonly opening: number;
   readonly interest: number;
   readonly deposit: number;

@@ -19,6 +19,13 @@ export interface ListedDeposits {
   readonly list: readonly { readonly on: CalendarDay; readonly amount: number }[];
 }
 
+/** What was paid in for the deposit agreed for a day: when and how much. Zero for a missed one. */
+export interface MadeDeposit {
+  readonly due: CalendarDay;
+  readonly on: CalendarDay;
+  readonly amount: number;
+}
+
 /** Where a fund's amounts are rounded; `none` keeps full precision, as loans do. */
 export interface FundRounding {
   readonly interest: 'cent' | 'unit' | 'none';
@@ -44,6 +51,8 @@ export interface FundTerms {
   /** What the fund holds already on a day before the first deposit. */
   readonly opening?: { readonly on: CalendarDay; readonly amount: number };
   readonly rounding: FundRounding;
+  /** Deposits as they were made; the others are made as agreed. */
+  readonly made?: readonly MadeDeposit[];
   /** Name of the instrument that the fund repays. */
   readonly repays?: string;
 }

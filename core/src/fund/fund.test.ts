@@ -10,12 +10,13 @@ import { buildSchedule, firstDay, lastDay } from '../instrument/instrument.ts';
 import { arbitraryLoanWithEvents } from '../testing/arbitrary-loan.ts';
 import { day, level, percent, plainLoan } from '../testing/plain-loan.ts';
 import { position } from '../position/position.ts';
-import { arbitraryFund } from '../testing/arbitrary-fund.ts';
+import { arbitraryFund, arbitraryFundAsMade } from '../testing/arbitrary-fund.ts';
 import { buildFundSchedule } from './build-fund-schedule.ts';
 import { fundAndDebt, netDebt } from './fund-and-debt.ts';
 import { fundPosition } from './fund-position.ts';
 import { fundProofs } from './fund-proofs.ts';
-import { fundEnd, fundHeld, fundTotal } from './fund-schedule.ts';
+import { fundEnd, fundHeld, fundTotal, type FundRow } from './fund-schedule.ts';
+import type { FundTerms } from './fund-terms.ts';
 import { levelDeposit } from './level-deposit.ts';
 import { plainFund } from '../testing/plain-fund.ts';
 
@@ -113,6 +114,50 @@ describe('any fund', () => {
     );
   });
 
+  it('has, with deposits as they were made, proofs that hold and figures that explain themselves', () => {
+    fc.assert(
+      fc.property(arbitraryFundAsMade, (terms) => {
+        const schedule = buildFundSchedule(terms);
+        expect(fundProofs(schedule).filter(({ holds }) => !holds)).toEqual([]);
+        for (const [index, row] of schedule.rows.entries()) {
+          for (const figure of figures) {
+            expect(explainFundFigure(schedule, index, figure).amount).toBe(row[figure]);
+          }
+        }
+        expect(schedule.deposit).toBe(buildFundSchedule({ ...terms, made: [] }).deposit);
+        for (const { due, on, amount } of terms.made ?? []) {
+          const row = schedule.rows.find(({ agreed }) => agreed === due);
+          if (row) expect([row.due, row.deposit]).toEqual([on, amount]);
+        }
+      }),
+    );
+  });
+
+  // 1,000 a quarter at 4 % ACT/365F: 1,000 × 4 % × 90 ÷ 365 = 9.86 to 1 April. Ten days late it earns 80 days, 8.77.
+  it('earns on a deposit from the day it was made, and takes what was made in place of what was agreed', () => {
+    const terms = plainFund(percent('4'), {
+      every: 'quarter',
+      dayCount: 'ACT/365F',
+      first: day('2026-01-01'),
+      goal: 100_000_00,
+      deposits: { type: 'level', amount: 1000_00 },
+    });
+    const rows = (made: FundTerms['made'] = []): readonly FundRow[] =>
+      buildFundSchedule({ ...terms, made }).rows;
+    const [first, second] = rows();
+    expect([first?.due, second?.due, second?.interest]).toEqual([day('2026-01-01'), day('2026-04-01'), 986]);
+    const [late, next] = rows([{ due: day('2026-01-01'), on: day('2026-01-11'), amount: 1000_00 }]);
+    expect([late?.agreed, late?.due, next?.interest]).toEqual([day('2026-01-01'), day('2026-01-11'), 877]);
+    const [, short] = rows([{ due: day('2026-04-01'), on: day('2026-04-01'), amount: 400_00 }]);
+    expect([short?.deposit, short?.closing]).toEqual([400_00, 1000_00 + 986 + 400_00]);
+    // Made no sooner than the one before it, and before the one after.
+    const made = (on: string): FundTerms['made'] => [
+      { due: day('2026-04-01'), on: day(on), amount: 1000_00 },
+    ];
+    expect(() => rows(made('2026-01-01'))).toThrow(/is not after/);
+    expect(() => rows(made('2026-07-01'))).toThrow(/is not before the deposit of/);
+  });
+
   it('ends with the first deposit that reaches the goal', () => {
     fc.assert(
       fc.property(arbitraryFund, (terms) => {
@@ -140,11 +185,16 @@ describe('any fund', () => {
 
   it('returns its account to zero, and earns what its rows and accruals say over any cut', () => {
     const anyPeriods = fc.constantFrom(...periodLengths);
-    const cut = fc.tuple(arbitraryFund, anyPeriods, fc.nat({ max: 400 }), fc.constantFrom(...accrualChoices));
+    const cut = fc.tuple(
+      arbitraryFundAsMade,
+      anyPeriods,
+      fc.nat({ max: 400 }),
+      fc.constantFrom(...accrualChoices),
+    );
     fc.assert(
       fc.property(cut, ([terms, periods, ahead, accruals]) => {
         const schedule = buildFundSchedule(terms);
-        const from = (terms.opening?.on ?? terms.first) - ahead;
+        const from = firstDay(schedule) - ahead;
         const through = fundEnd(schedule) + 400;
         const balance = (until: number, role: string): number =>
           entries(schedule, from, until, periods, accruals)

@@ -3,7 +3,10 @@ import { dayCountNames } from '../calendar/day-counts/day-counts.ts';
 import { frequencies, paymentsPerYear } from '../calendar/frequency.ts';
 import { ratio, ratioToNumber } from '../money/ratio.ts';
 import { compoundings } from '../rates/compounding.ts';
-import type { FundTerms } from '../fund/fund-terms.ts';
+import { TermsFault } from '../faults/terms-fault.ts';
+import { buildFundSchedule } from '../fund/build-fund-schedule.ts';
+import { agreedDays } from '../fund/fund-periods.ts';
+import type { FundTerms, MadeDeposit } from '../fund/fund-terms.ts';
 import { plainFund } from './plain-fund.ts';
 
 /** Not so where years at a high rate carry the opening balance past the goal. */
@@ -11,6 +14,23 @@ function needsDeposits({ goal = 0, opening, annualRate, deposits, every }: FundT
   const count = deposits.type === 'level' ? (deposits.count ?? 0) : 0;
   const years = count / paymentsPerYear[every] + 1;
   return (opening?.amount ?? 0) * Math.exp(years * ratioToNumber(annualRate)) < goal / 2;
+}
+
+/** Recorded deposits: late, early, short, over and missed, each within the days between its neighbours. */
+function madeIn(
+  terms: FundTerms,
+  recorded: readonly { index: number; days: number; share: number }[],
+): MadeDeposit[] {
+  const { deposits, goal = 0 } = terms;
+  const count = deposits.type === 'level' ? (deposits.count ?? 20) : 0;
+  const agreed = agreedDays(terms);
+  const places = new Map(recorded.map((each) => [each.index, each]));
+  return [...places.values()].flatMap(({ index, days, share }) => {
+    const due = agreed[index];
+    if (index >= count || due === undefined) return [];
+    const amount = Math.floor((goal * share) / (100 * count));
+    return [{ due, on: due + days, amount }];
+  });
 }
 
 const anyRate = fc.integer({ min: 0, max: 1500 }).map((hundredths) => ratio(BigInt(hundredths), 10_000n));
@@ -43,3 +63,26 @@ export const arbitraryFund = fc
     return plainFund(more.annualRate, { ...more, goal, deposits, ...(opening && { opening }) });
   })
   .filter(needsDeposits);
+
+/** The same with deposits recorded late, early, short, over and missed. */
+export const arbitraryFundAsMade = fc
+  .tuple(
+    arbitraryFund,
+    fc.array(
+      fc.record({
+        index: fc.nat(20),
+        days: fc.integer({ min: -9, max: 20 }),
+        share: fc.constantFrom(0, 50, 100, 130),
+      }),
+      { maxLength: 3 },
+    ),
+  )
+  .map(([terms, recorded]): FundTerms => ({ ...terms, made: madeIn(terms, recorded) }))
+  .filter((terms) => {
+    try {
+      return buildFundSchedule(terms).rows.length > 0;
+    } catch (error) {
+      if (error instanceof TermsFault) return false;
+      throw error;
+    }
+  });

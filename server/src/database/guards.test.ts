@@ -28,6 +28,8 @@ const reported = (end: string, more: Record<string, number>, of = one): string =
     (company_id, period_end, instrument_id, instrument_version, ${[...Object.keys(figures), ...zeros].join(', ')})
     values (1, '${end}', ${of}, 1, ${[...Object.values(figures), ...zeros.map(() => 0)].join(', ')})`;
 };
+const reportedFund = (end: string): string =>
+  `insert into reported_fund values (1, '${end}', ${one}, 1, 10, 0, 10, 0, 0)`;
 /** An instrument of which January reported nothing. */
 const takenOnLater = `(select id from instrument where company_id = 1 and id not in (
   select instrument_id from reported_position where period_end = '2026-01-31') limit 1)`;
@@ -62,6 +64,9 @@ const triggers: Record<string, [sql: string, code: string]> = {
     `update period set state = 'open', closed_at = null where company_id = 1 and ends_on = '${closed}'`,
     'CF001',
   ],
+  reported_fund_append_only: [`${reportedFund(open)}; update reported_fund set earned = 0`, never],
+  reported_fund_no_truncate: [`truncate reported_fund`, never],
+  reported_fund_period_open: [reportedFund(closed), 'CF001'],
   reported_position_append_only: [`update reported_position set expense = 0`, never],
   reported_position_no_truncate: [`truncate reported_position`, never],
   reported_position_period_open: [reported('2026-01-31', {}, takenOnLater), 'CF001'],
@@ -94,7 +99,8 @@ const checks: Record<string, string> = {
   entry_line_credit_check: withEntry(lines([0, -5], [-5, 0])),
   entry_line_debit_check: withEntry(lines([-5, 0], [0, 5])),
   entry_line_line_check: withEntry(lines([5, 0, 0], [0, 5])),
-  instrument_version_check: `insert into instrument (company_id, name, version) values (1, 'x', 0)`,
+  instrument_kind_check: `insert into instrument (company_id, name, kind, version) values (1, 'x', 'share', 1)`,
+  instrument_version_check: `insert into instrument (company_id, name, kind, version) values (1, 'x', 'debt', 0)`,
   instrument_withdrawn_because_check: `update instrument set withdrawn_at = now(), withdrawn_because = '' where id = ${one}`,
   scenario_name_check: `insert into scenario (company_id, name) values (1, '')`,
   scenario_revision_check: `insert into scenario (company_id, name, revision) values (1, 'x', 0)`,
@@ -142,7 +148,7 @@ describe('the database itself', () => {
     // 23505: a unique key is violated.
     const twice = [
       period('2027-01-31', 'open'),
-      `insert into instrument (company_id, name, version) select company_id, upper(name), 1 from instrument limit 1`,
+      `insert into instrument (company_id, name, kind, version) select company_id, upper(name), 'debt', 1 from instrument limit 1`,
       `insert into person (company_id, log_in, name, role, password_hash) values (1, 'ILKA', 'x', 'auditor', 'x')`,
     ];
     for (const sql of twice) await expect(refused(sql)).rejects.toMatchObject({ code: '23505' });

@@ -7,6 +7,7 @@ import { feesAndCostsOfLines } from './migrations/0005-fees-and-costs-of-lines.t
 import { overpayments } from './migrations/0006-overpayments.ts';
 import { correctionsByMonth } from './migrations/0007-corrections-by-month.ts';
 import { withdrawnInstruments } from './migrations/0008-withdrawn-instruments.ts';
+import { funds } from './migrations/0010-funds.ts';
 import { scenarios } from './migrations/0009-scenarios.ts';
 
 /** Migrations in the order in which they run; each runs once and forward only. */
@@ -20,6 +21,7 @@ const migrations: Readonly<Record<string, string>> = {
   '0007-corrections-by-month': correctionsByMonth,
   '0008-withdrawn-instruments': withdrawnInstruments,
   '0009-scenarios': scenarios,
+  '0010-funds': funds,
 };
 
 const source: Knex.MigrationSource<string> = {

@@ -60,6 +60,8 @@ export interface InstrumentRow {
   readonly id: string;
   readonly company_id: number;
   readonly name: string;
+  /** What is owed, or a fund that repays it. */
+  readonly kind: 'debt' | 'fund';
   readonly version: number;
   readonly created_at: Date;
   readonly withdrawn_at: Date | null;
@@ -136,6 +138,19 @@ export type ReportedRow = Readonly<Record<ColumnOf<PositionFigure>, number>> & {
   readonly current_change: number;
 };
 
+/** What a closed month reported of a fund; minor units. */
+export interface ReportedFundRow {
+  readonly company_id: number;
+  readonly period_end: string;
+  readonly instrument_id: string;
+  readonly instrument_version: number;
+  readonly balance: number;
+  readonly accrued_interest: number;
+  readonly deposited: number;
+  readonly earned: number;
+  readonly to_goal: number;
+}
+
 /** A link of the audit trail. */
 export interface AuditRow {
   readonly id: number;
@@ -193,6 +208,7 @@ declare module 'knex/types/tables' {
     entry: Table<EntryRow, 'posted_at' | 'for_period' | 'row_number'>;
     entry_line: Table<EntryLineRow>;
     reported_position: Table<ReportedRow>;
+    reported_fund: Table<ReportedFundRow>;
     audit_event: Table<AuditRow, 'id' | 'at' | 'previous_hash' | 'hash'>;
     idempotency_key: Table<IdempotencyRow, 'answer' | 'at'>;
     log_in_failure: Table<FailureRow, 'at'>;

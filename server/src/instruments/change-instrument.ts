@@ -1,6 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
-import { confirmCodes, type ConfirmCode, type InstrumentDocument } from '@coffer/contract';
+import {
+  confirmCodes,
+  isOwed,
+  type AnyDocument,
+  type ConfirmCode,
+  type FundDocument,
+} from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { companyOf } from '../company/company-store.ts';
 import { askFirst, faultyInput } from '../http/refusal.ts';
@@ -39,7 +45,7 @@ async function readFor(
   figures: FigureThreads,
   companyId: number,
   { id, document, before, confirm }: Sent,
-): Promise<InstrumentDocument> {
+): Promise<AnyDocument> {
   const version = { id, version: 0, document: JSON.stringify(document) };
   const closed = await closedMonths(database, companyId);
   const reading = await figures.one('read-to-keep', closed, { version, before });
@@ -49,11 +55,32 @@ async function readFor(
     const message = `Found ${reading.currency}; ${name} keeps its books in ${currency}.`;
     throw faultyInput([{ key: 'currency', message }]);
   }
+  if (!isOwed(reading.document)) await refuseNothingToRepay(database, companyId, reading.document);
   askFirst(reading.questions, confirm);
   return reading.document;
 }
 
-/** Takes on an instrument from its document. */
+/** A fund in the books repays something that is in the register. Throws {@link Refusal} 422. */
+async function refuseNothingToRepay(
+  database: Knex,
+  companyId: number,
+  { for: repays }: FundDocument,
+): Promise<void> {
+  if (repays === undefined) {
+    const message = 'Say which instrument of the register the fund repays, by its name.';
+    throw faultyInput([{ key: 'for', message }]);
+  }
+  const found = await database('instrument')
+    .where({ company_id: companyId, kind: 'debt' })
+    .whereNull('withdrawn_at')
+    .whereRaw('lower(name) = lower(?)', repays)
+    .first('id');
+  if (found) return;
+  const message = `There is no instrument named ${repays} in the register; take that on first, or name it as it is called there.`;
+  throw faultyInput([{ key: 'for', message }]);
+}
+
+/** Takes on an instrument, or a fund, from its document. */
 export async function createInstrument(
   database: Knex,
   figures: FigureThreads,

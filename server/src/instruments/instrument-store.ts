@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import type { InstrumentDocument } from '@coffer/contract';
+import { isOwed, type AnyDocument } from '@coffer/contract';
 import { inChunks } from '../database/in-chunks.ts';
 import type { InstrumentRow } from '../database/tables.ts';
 import { Refusal } from '../http/refusal.ts';
@@ -14,18 +14,35 @@ export interface Maker {
 const noSuchInstrument = (): Refusal =>
   new Refusal(404, 'no-such-instrument', 'There is no such instrument in this company’s register.');
 
-/** The newest version of every instrument of a company, by name, but of those withdrawn. */
+/** The newest version of everything that a company owes, by name, but of what is withdrawn. */
 export function newestVersions(database: Knex, companyId: number): Promise<StoredVersion[]> {
+  return newestOfKind(database, companyId, 'debt');
+}
+
+/** The newest version of every fund of a company, by name, but of those withdrawn. */
+export function newestFunds(database: Knex, companyId: number): Promise<StoredVersion[]> {
+  return newestOfKind(database, companyId, 'fund');
+}
+
+function newestOfKind(
+  database: Knex,
+  companyId: number,
+  kind: InstrumentRow['kind'],
+): Promise<StoredVersion[]> {
   return versions(database)
-    .where({ company_id: companyId })
+    .where({ company_id: companyId, kind })
     .whereNull('withdrawn_at')
     .orderByRaw('lower(instrument.name)');
 }
 
-/** The last version of every instrument of a company that was withdrawn, by name. */
-export function withdrawnVersions(database: Knex, companyId: number): Promise<StoredVersion[]> {
+/** The last version of all of a kind that a company withdrew, by name. */
+export function withdrawnVersions(
+  database: Knex,
+  companyId: number,
+  kind: InstrumentRow['kind'] = 'debt',
+): Promise<StoredVersion[]> {
   return versions(database)
-    .where({ company_id: companyId })
+    .where({ company_id: companyId, kind })
     .whereNotNull('withdrawn_at')
     .orderByRaw('lower(instrument.name)');
 }
@@ -94,11 +111,18 @@ export async function insertInstrument(
   database: Knex,
   by: Maker,
   id: string,
-  document: InstrumentDocument,
+  document: AnyDocument,
   reason: string,
 ): Promise<void> {
   await refuseTakenName(database, by.companyId, document.name);
-  await database('instrument').insert({ id, company_id: by.companyId, name: document.name, version: 1 });
+  const kind = isOwed(document) ? 'debt' : 'fund';
+  await database('instrument').insert({
+    id,
+    company_id: by.companyId,
+    name: document.name,
+    kind,
+    version: 1,
+  });
   await insertVersions(database, by, [{ id, version: 1, document, reason }]);
 }
 
@@ -107,7 +131,7 @@ export interface NextVersion {
   readonly id: string;
   /** The version it was made from. */
   readonly from: number;
-  readonly document: InstrumentDocument;
+  readonly document: AnyDocument;
   readonly reason: string;
 }
 

@@ -1,7 +1,8 @@
 import type { Knex } from 'knex';
 import type { InstrumentView } from '@coffer/contract';
 import { newestVersion, versionOf } from './instrument-store.ts';
-import { documentOf } from './known-instruments.ts';
+import { fundFiguresOf } from '../funds/reported-funds.ts';
+import { anyDocumentOf } from './known-instruments.ts';
 import { figuresOfRow } from './reported-positions.ts';
 
 /** An instrument with its versions and what closed periods reported of it; of the newest version or another. */
@@ -13,7 +14,7 @@ export async function instrumentView(
 ): Promise<InstrumentView> {
   const newest = await newestVersion(database, companyId, id);
   const stored = wanted === undefined ? newest : await versionOf(database, newest.id, wanted);
-  const document = documentOf(stored);
+  const document = anyDocumentOf(stored);
   const versions = await database('instrument_version')
     .leftJoin('person', 'person.id', 'instrument_version.made_by')
     .where({ instrument_id: id })
@@ -25,6 +26,10 @@ export async function instrumentView(
       'person.name',
     );
   const reported = await database('reported_position')
+    .where({ company_id: companyId, instrument_id: id })
+    .orderBy('period_end')
+    .select();
+  const fund = await database('reported_fund')
     .where({ company_id: companyId, instrument_id: id })
     .orderBy('period_end')
     .select();
@@ -58,6 +63,11 @@ export async function instrumentView(
       periodEnd: row.period_end,
       version: row.instrument_version,
       figures: figuresOfRow(row),
+    })),
+    reportedFund: fund.map((row) => ({
+      periodEnd: row.period_end,
+      version: row.instrument_version,
+      figures: fundFiguresOf(row),
     })),
   };
 }

@@ -11,8 +11,10 @@ import {
   type Schedule,
 } from '@coffer/core';
 import {
+  anyDocument,
   faultsOf,
   instrumentDocument,
+  type AnyDocument,
   readInstrument,
   type Fault,
   type FiguresView,
@@ -89,7 +91,14 @@ function justRead(version: StoredVersion): ReadInstrument | undefined {
   return found.instrument;
 }
 
-/** The document of a stored version. Throws {@link NotWorkedOut} when it no longer reads. */
+/** The document of a stored version of any kind. Throws {@link NotWorkedOut} when it no longer reads. */
+export function anyDocumentOf({ document }: Pick<StoredVersion, 'document'>): AnyDocument {
+  const parsed = v.safeParse(anyDocument, JSON.parse(document));
+  if (!parsed.success) throw unreadable(faultsOf(parsed.issues));
+  return parsed.output;
+}
+
+/** The document of a stored version of what is owed. Throws {@link NotWorkedOut} when it no longer reads. */
 export function documentOf({ document }: StoredVersion): InstrumentDocument {
   const parsed = v.safeParse(instrumentDocument, JSON.parse(document));
   if (!parsed.success) throw unreadable(faultsOf(parsed.issues));

@@ -1,12 +1,23 @@
-import { debtKindOf, firstDay, formatAmount, formatDay, principalOf, type CalendarDay } from '@coffer/core';
 import {
+  debtKindOf,
+  firstDay,
+  formatAmount,
+  formatDay,
+  principalOf,
+  proofsOf,
+  type CalendarDay,
+} from '@coffer/core';
+import {
+  claimsToBeFund,
+  isOwed,
+  readDocument,
   readInstrument,
+  type AnyDocument,
   type Fault,
-  type InstrumentDocument,
   type Question,
   type ReadInstrument,
 } from '@coffer/contract';
-import { rememberRead, workedOut, type StoredVersion } from './known-instruments.ts';
+import { anyDocumentOf, rememberRead, workedOut, type StoredVersion } from './known-instruments.ts';
 import { askAboutOverpaid } from './overpaid.ts';
 import { whyNotKept } from './keepable.ts';
 
@@ -14,7 +25,7 @@ import { whyNotKept } from './keepable.ts';
 export type Keepable =
   | {
       readonly ok: true;
-      readonly document: InstrumentDocument;
+      readonly document: AnyDocument;
       readonly currency: string;
       /** What is asked about before it is kept. */
       readonly questions: readonly Question[];
@@ -36,8 +47,35 @@ export interface ClosedMonths {
 
 /** Reads a document that somebody wants to take on or change into. */
 export function readToKeep({ version, before }: Wanted, closed: ClosedMonths): Keepable {
-  const reading = readInstrument(JSON.parse(version.document));
+  const value: unknown = JSON.parse(version.document);
+  if (before && claimsToBeFund(value) === isOwed(anyDocumentOf(before))) {
+    const message = 'What is owed stays that, and a fund a fund; take the other on by itself.';
+    return { ok: false, faults: [{ key: 'kind', message }] };
+  }
+  if (claimsToBeFund(value)) return fundToKeep(value, before !== undefined, closed);
+  const reading = readInstrument(value);
   return reading.ok ? keepable(version.id, reading.instrument, before, closed) : reading;
+}
+
+/** Reads the document of a fund that somebody wants to keep. */
+function fundToKeep(value: unknown, changes: boolean, { from, to }: ClosedMonths): Keepable {
+  const reading = readDocument(value);
+  if (!reading.ok) return reading;
+  const { document, schedule, terms } = reading;
+  const failing = proofsOf(schedule).find(({ holds }) => !holds);
+  if (failing) {
+    const message = `A proof of its schedule fails, so it cannot be kept: not so is "${failing.name}".`;
+    return { ok: false, faults: [{ key: '', message }] };
+  }
+  const begins = firstDay(schedule);
+  const questions: Question[] = [];
+  if (!changes && begins >= from && begins <= to) {
+    const message =
+      `${document.name} begins on ${formatDay(begins)}, in a month that is closed. Its entries since then fall in the ` +
+      'open month as one opening; deposits that the ledger has already would stand there twice.';
+    questions.push({ code: 'starts-in-closed-month', key: 'first', message });
+  }
+  return { ok: true, document, currency: terms.currency, questions };
 }
 
 /** Whether an instrument that was read can be kept under an id. */

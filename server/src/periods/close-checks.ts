@@ -1,11 +1,11 @@
 import type { Knex } from 'knex';
 import type { AccountRole, Entry } from '@coffer/core';
-import type { CloseCheck, CloseRow } from '@coffer/contract';
+import type { CloseCheck, CloseFund, CloseRow } from '@coffer/contract';
 import { Refusal } from '../http/refusal.ts';
 import { entryLines } from '../journal/entry-lines.ts';
 
 /**
- * Interest payable, expense and current portion of a month, each over the instruments and over the journal, with what
+ * Interest payable, what is held to repay debt, expense and current portion of a month, each over the instruments and over the journal, with what
  * openings and corrections bring of closed months named apart. They agree, or something is wrong.
  */
 export async function closeChecks(
@@ -13,6 +13,7 @@ export async function closeChecks(
   companyId: number,
   endsOn: string,
   rows: readonly CloseRow[],
+  funds: readonly CloseFund[],
   drafts: readonly Entry[],
 ): Promise<CloseCheck[]> {
   const posted = await postedIn(database, companyId, endsOn);
@@ -21,8 +22,9 @@ export async function closeChecks(
   const all = (role: AccountRole): number => (posted.get(role)?.moved ?? 0) + (drafted.get(role) ?? 0);
   const forClosed = (role: AccountRole): number =>
     (posted.get(role)?.forClosed ?? 0) + (draftedForClosed.get(role) ?? 0);
-  const payable =
-    (await interestPayable(database, companyId, endsOn)) - (drafted.get('interest-payable') ?? 0);
+  const standing = async (role: AccountRole): Promise<number> =>
+    (await standingIn(database, companyId, endsOn, role)) + (drafted.get(role) ?? 0);
+  const payable = 0 - (await standing('interest-payable'));
   const sum = (of: (row: CloseRow) => number): number => rows.reduce((total, row) => total + of(row), 0);
   const check = (
     of: CloseCheck['of'],
@@ -39,6 +41,12 @@ export async function closeChecks(
   const owed = sum(({ figures: at }) => at.accruedInterest + at.accruedFee + at.unpaidInterest);
   return [
     check('interest-payable', owed, 0, payable),
+    check(
+      'funds',
+      funds.reduce((sum, { figures }) => sum + figures.balance + figures.accruedInterest, 0),
+      0,
+      await standing('sinking-fund'),
+    ),
     check(
       'expense',
       sum((row) => row.expense),
@@ -74,6 +82,7 @@ const names: Readonly<Record<CloseCheck['of'], string>> = {
   'interest-payable': 'Interest payable',
   expense: 'Expense',
   'current-portion': 'Current portion moved',
+  funds: 'Held to repay debt',
 };
 
 /** What entries move, debits positive. */
@@ -106,11 +115,16 @@ async function postedIn(
   );
 }
 
-/** Interest payable in the books at the end of a month; a credit balance is positive. Minor units. */
-async function interestPayable(database: Knex, companyId: number, endsOn: string): Promise<number> {
+/** Where an account stands in the books at the end of a month; a debit balance is positive. Minor units. */
+async function standingIn(
+  database: Knex,
+  companyId: number,
+  endsOn: string,
+  role: AccountRole,
+): Promise<number> {
   const [sum] = await entryLines(database, companyId)
-    .where({ role: 'interest-payable' })
+    .where({ role })
     .where('period_end', '<=', endsOn)
-    .select<{ balance: string | null }[]>(database.raw('sum(credit::numeric - debit::numeric) as balance'));
+    .select<{ balance: string | null }[]>(database.raw('sum(debit::numeric - credit::numeric) as balance'));
   return Number(sum?.balance ?? 0);
 }

@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import { entryKinds, type AccountRole, type EntryKind } from '@coffer/core';
 import type { CloseCheck, CloseView, EntryLineView, EntrySum } from '@coffer/contract';
 import { accountsOf, periodsOf, type Accounts } from '../company/company-store.ts';
+import { reportedFunds } from '../funds/reported-funds.ts';
 import { reportedPositions } from '../instruments/reported-positions.ts';
 import { entryLines } from '../journal/entry-lines.ts';
 import { lineView } from '../journal/entry-view.ts';
@@ -33,9 +34,9 @@ async function openView(
   accounts: Accounts,
 ): Promise<CloseView> {
   const endsOn = period.ends_on;
-  const { work, unworkable } = await monthWork(database, figures, companyId, period, false);
+  const { work, funds, unworkable } = await monthWork(database, figures, companyId, period, false);
   const totals = await postedTotals(database, companyId, endsOn);
-  const drafts = work.flatMap((done) => done.inPeriod);
+  const drafts = [...work, ...funds].flatMap((done) => done.inPeriod);
   for (const entry of drafts) {
     for (const line of entry.lines) totals.add(entry.kind, line.account, line.debit, line.credit);
     totals.count(entry.kind, 1);
@@ -50,16 +51,18 @@ async function openView(
         companyId,
         endsOn,
         work.map(({ row }) => row),
+        funds.map(({ fund }) => fund),
         drafts,
       ),
     ),
     closedAt: null,
     closedBy: null,
     rows: work.map(({ row }) => row),
+    funds: funds.map(({ fund }) => fund),
     unworkable: [...unworkable],
     ...totals.view(accounts),
     draftCount: drafts.length,
-    reversalCount: work.filter((done) => done.opening).length,
+    reversalCount: [...work, ...funds].filter((done) => done.opening).length,
     payments: {
       due: work.reduce((sum, { payments }) => sum + payments.due, 0),
       recorded: work.reduce((sum, { payments }) => sum + payments.recorded, 0),
@@ -77,15 +80,17 @@ async function closedView(
 ): Promise<CloseView> {
   const period = (await periodsOf(database, companyId)).find((candidate) => candidate.endsOn === endsOn);
   const rows = (await reportedPositions(database, companyId, endsOn)).map(({ row }) => row);
+  const funds = (await reportedFunds(database, companyId, endsOn)).map(({ fund }) => fund);
   const totals = await postedTotals(database, companyId, endsOn);
   return {
     endsOn,
     state: 'closed',
     accruals,
-    ...checked(await closeChecks(database, companyId, endsOn, rows, [])),
+    ...checked(await closeChecks(database, companyId, endsOn, rows, funds, [])),
     closedAt: period?.closedAt ?? null,
     closedBy: period?.closedBy ?? null,
     rows,
+    funds,
     unworkable: [],
     ...totals.view(accounts),
     draftCount: 0,

@@ -5,10 +5,10 @@ import { audit } from '../audit/audit.ts';
 import { companyOf } from '../company/company-store.ts';
 import { askFirst, Refusal } from '../http/refusal.ts';
 import type { Maker } from '../instruments/instrument-store.ts';
+import { keepReportedFunds } from '../funds/reported-funds.ts';
 import { keepReported } from '../instruments/reported-positions.ts';
 import { postEntries, type EntryToPost } from '../journal/post-entries.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
-import type { MonthOfInstrument } from './month-of-instrument.ts';
 import { closeChecks, refuseWhatDoesNotTie } from './close-checks.ts';
 import { monthWork } from './month-work.ts';
 import { holdPeriod } from './period-store.ts';
@@ -42,20 +42,33 @@ export async function lockPeriod(
       `The period to ${endsOn} is locked already and stays as it is. Corrections fall in the open period.`,
     );
   }
-  const { work, settled, unworkable } = await monthWork(database, figures, by.companyId, period, true);
-  refuseUnproven(work, unworkable);
-  const drafts = work.flatMap((done) => done.inPeriod);
+  const { work, funds, settled, unworkable } = await monthWork(database, figures, by.companyId, period, true);
+  refuseUnproven(
+    [
+      ...work.map(({ row, failing }) => ({ name: row.name, failing })),
+      ...funds.map(({ fund, failing }) => ({ name: fund.name, failing })),
+    ],
+    unworkable,
+  );
+  const all = [
+    ...work.map((done) => ({ ...done, of: done.row })),
+    ...funds.map((done) => ({ ...done, of: done.fund })),
+  ];
+  const drafts = all.flatMap((done) => done.inPeriod);
   const rows = work.map(({ row }) => row);
+  const held = funds.map(({ fund }) => fund);
   const { digits } = await companyOf(database, by.companyId);
-  refuseWhatDoesNotTie(await closeChecks(database, by.companyId, endsOn, rows, drafts), (minor) =>
+  refuseWhatDoesNotTie(await closeChecks(database, by.companyId, endsOn, rows, held, drafts), (minor) =>
     formatAmount(minor, digits),
   );
-  const reversals = work.flatMap((done) => entriesToPost(done, done.opening ? [done.opening] : []));
-  const inPeriod = work.flatMap((done) => entriesToPost(done, done.inPeriod));
+  const reversals = all.flatMap(({ of, opening }) => entriesToPost(of, opening ? [opening] : []));
+  const inPeriod = all.flatMap((done) => entriesToPost(done.of, done.inPeriod));
   const opens = formatDay(addMonths(parseDay(endsOn) as CalendarDay, 1, true));
   await postEntries(database, by, endsOn, inPeriod);
   const reported = work.filter(({ withdrawn }) => !withdrawn).map(({ row }) => row);
   await keepReported(database, by.companyId, endsOn, reported);
+  const reportedOf = funds.filter(({ withdrawn }) => !withdrawn).map(({ fund }) => fund);
+  await keepReportedFunds(database, by.companyId, endsOn, reportedOf);
   await database('period').where({ company_id: by.companyId, ends_on: endsOn }).update({
     state: 'closed',
     closed_at: database.fn.now(),
@@ -85,9 +98,12 @@ export function askAboutUnended(endsOn: string, today: CalendarDay, confirm: rea
 }
 
 /** No month is locked with an instrument that cannot be worked out, or whose schedule does not prove. */
-function refuseUnproven(work: readonly MonthOfInstrument[], unworkable: readonly Unworkable[]): void {
-  const failing = work.flatMap(({ row, failing: proof }) =>
-    proof === undefined ? [] : [`${row.name}: a proof fails, not so is "${proof}"`],
+function refuseUnproven(
+  proven: readonly { readonly name: string; readonly failing?: string | undefined }[],
+  unworkable: readonly Unworkable[],
+): void {
+  const failing = proven.flatMap(({ name, failing: proof }) =>
+    proof === undefined ? [] : [`${name}: a proof fails, not so is "${proof}"`],
   );
   const why = [...unworkable.map(({ name, message }) => `${name}: ${message}`), ...failing];
   if (why.length === 0) return;
@@ -113,6 +129,9 @@ async function takeTurn(database: Knex, companyId: number): Promise<void> {
   }
 }
 
-function entriesToPost({ row }: MonthOfInstrument, entries: readonly Entry[]): EntryToPost[] {
-  return entries.map((entry) => ({ entry, instrumentId: row.id, version: row.version }));
+function entriesToPost(
+  { id, version }: { readonly id: string; readonly version: number },
+  entries: readonly Entry[],
+): EntryToPost[] {
+  return entries.map((entry) => ({ entry, instrumentId: id, version }));
 }

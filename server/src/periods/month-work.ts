@@ -1,19 +1,32 @@
 import type { Knex } from 'knex';
-import { parseDay, unseen, withdrawalEntries, type Books, type CalendarDay } from '@coffer/core';
-import type { Unworkable } from '@coffer/contract';
+import { parseDay, unseen, withdrawalEntries, type Books, type CalendarDay, type Entry } from '@coffer/core';
+import { isOwed, type Unworkable } from '@coffer/contract';
 import { companyOf } from '../company/company-store.ts';
-import { newestVersion, newestVersions, withdrawnVersions } from '../instruments/instrument-store.ts';
-import { documentOf, madeOf, type StoredVersion, type Worked } from '../instruments/known-instruments.ts';
+import type { MonthOfFund } from '../funds/month-of-fund.ts';
+import {
+  newestFunds,
+  newestVersion,
+  newestVersions,
+  withdrawnVersions,
+} from '../instruments/instrument-store.ts';
+import { anyDocumentOf, documentOf, madeOf, type StoredVersion } from '../instruments/known-instruments.ts';
 import { noFigures } from '../instruments/reported-positions.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { booksOfInstruments, monthByMonth } from './books-of-instruments.ts';
-import { isHeld, type MonthAsked, type MonthOfInstrument, type MonthPart } from './month-of-instrument.ts';
+import {
+  isHeld,
+  type BookedInstrument,
+  type MonthAsked,
+  type MonthOfInstrument,
+} from './month-of-instrument.ts';
+import type { AskedOf, ItemOf, MadeOf } from '../workers/works.ts';
 import type { PeriodRow } from '../database/tables.ts';
 import { accrualChoicesOf } from './period-store.ts';
 
-/** What closing a month makes of all instruments, in order of name, and those that cannot be worked out. */
+/** What closing a month makes of everything owed and of all funds, in order of name, and what cannot be worked out. */
 export interface MonthWork {
   readonly work: readonly MonthOfInstrument[];
+  readonly funds: readonly MonthOfFund[];
   /** Instruments that were settled before, and need nothing. */
   readonly settled: number;
   readonly unworkable: readonly Unworkable[];
@@ -29,7 +42,7 @@ export async function monthWork(
 ): Promise<MonthWork> {
   const stored = await newestVersions(database, companyId);
   const books = await booksOfInstruments(database, companyId, period.ends_on);
-  const parts = await partsOf(database, figures, companyId, period, { stored, books, proving });
+  const parts = await partsOf(database, figures, companyId, period, 'month', { stored, books, proving });
   const work = await withdrawnWork(database, companyId, period, books);
   const unworkable: Unworkable[] = [];
   let settled = 0;
@@ -38,7 +51,38 @@ export async function monthWork(
     else if (worked.made === 'settled') settled += 1;
     else if (typeof worked.made === 'object') work.push(worked.made);
   }
-  return { work, settled, unworkable };
+  const held = await newestFunds(database, companyId);
+  const wanted = { stored: held, books, proving };
+  const funds = await withdrawnFunds(database, companyId, period, books);
+  for (const worked of await partsOf(database, figures, companyId, period, 'fund-month', wanted)) {
+    if ('unworkable' in worked) unworkable.push(worked.unworkable);
+    else if (typeof worked.made === 'object') funds.push(worked.made);
+  }
+  return { work, funds, settled, unworkable };
+}
+
+/** What is withdrawn and stands in the books, with the entries that take it out of them. */
+async function withdrawnEntries(
+  database: Knex,
+  companyId: number,
+  period: PeriodRow,
+  books: ReadonlyMap<string, Books>,
+  kind: 'debt' | 'fund',
+): Promise<{ version: StoredVersion; inPeriod: Entry[]; opening: undefined; withdrawn: true }[]> {
+  const held = (await withdrawnVersions(database, companyId, kind)).filter(({ id }) =>
+    isHeld(books.get(id) ?? unseen),
+  );
+  if (held.length === 0) return [];
+  const ids = held.map(({ id }) => id);
+  const apart = await monthByMonth(database, companyId, period.ends_on, books, ids);
+  const { before } = await accrualChoicesOf(database, companyId, period);
+  const end = parseDay(period.ends_on) as CalendarDay;
+  return held.map((version) => ({
+    version,
+    inPeriod: withdrawalEntries(end, apart.get(version.id) ?? unseen, before),
+    opening: undefined,
+    withdrawn: true,
+  }));
 }
 
 /** What takes instruments that were withdrawn out of the books. */
@@ -48,17 +92,9 @@ async function withdrawnWork(
   period: PeriodRow,
   books: ReadonlyMap<string, Books>,
 ): Promise<MonthOfInstrument[]> {
-  const held = (await withdrawnVersions(database, companyId)).filter(({ id }) =>
-    isHeld(books.get(id) ?? unseen),
-  );
-  if (held.length === 0) return [];
-  const ids = held.map(({ id }) => id);
-  const apart = await monthByMonth(database, companyId, period.ends_on, books, ids);
-  const { before } = await accrualChoicesOf(database, companyId, period);
-  const end = parseDay(period.ends_on) as CalendarDay;
-  return held.map((version) => ({
-    inPeriod: withdrawalEntries(end, apart.get(version.id) ?? unseen, before),
-    opening: undefined,
+  const out = await withdrawnEntries(database, companyId, period, books, 'debt');
+  return out.map(({ version, ...entries }) => ({
+    ...entries,
     row: {
       id: version.id,
       name: documentOf(version).name,
@@ -71,25 +107,65 @@ async function withdrawnWork(
     payments: { due: 0, recorded: 0 },
     unrecorded: [],
     attention: [],
-    withdrawn: true,
   }));
 }
 
-/** The same for one instrument; nothing when the month makes nothing of it. Throws `NotWorkedOut`. */
-export async function monthWorkOf(
+/** What takes funds that were withdrawn out of the books. */
+async function withdrawnFunds(
+  database: Knex,
+  companyId: number,
+  period: PeriodRow,
+  books: ReadonlyMap<string, Books>,
+): Promise<MonthOfFund[]> {
+  const out = await withdrawnEntries(database, companyId, period, books, 'fund');
+  return out.map(({ version, ...entries }) => ({
+    ...entries,
+    fund: {
+      id: version.id,
+      name: anyDocumentOf(version).name,
+      version: version.version,
+      figures: { balance: 0, accruedInterest: 0, deposited: 0, earned: 0, toGoal: 0 },
+    },
+  }));
+}
+
+/** What closing the month makes of one instrument or fund; nothing when it makes nothing of it. Throws `NotWorkedOut`. */
+export async function monthEntriesOf(
   database: Knex,
   figures: FigureThreads,
   companyId: number,
   period: PeriodRow,
   id: string,
-): Promise<MonthOfInstrument | undefined> {
+): Promise<
+  | {
+      readonly inPeriod: readonly Entry[];
+      readonly of: { readonly id: string; readonly name: string; readonly version: number };
+    }
+  | undefined
+> {
   const stored = [await newestVersion(database, companyId, id)];
   const books = await booksOfInstruments(database, companyId, period.ends_on, id);
-  const withdrawn = (await withdrawnVersions(database, companyId)).some((version) => version.id === id);
-  if (withdrawn) return (await withdrawnWork(database, companyId, period, books))[0];
-  const [part] = await partsOf(database, figures, companyId, period, { stored, books, proving: false });
+  for (const made of [
+    ...(await withdrawnWork(database, companyId, period, books)).map((done) => ({ ...done, of: done.row })),
+    ...(await withdrawnFunds(database, companyId, period, books)).map((done) => ({ ...done, of: done.fund })),
+  ]) {
+    if (made.of.id === id) return made;
+  }
+  if (await isWithdrawn(database, companyId, id)) return undefined;
+  const wanted = { stored, books, proving: false };
+  if (isOwed(anyDocumentOf(stored[0] as StoredVersion))) {
+    const [part] = await partsOf(database, figures, companyId, period, 'month', wanted);
+    const made = part && madeOf(part);
+    return typeof made === 'object' ? { inPeriod: made.inPeriod, of: made.row } : undefined;
+  }
+  const [part] = await partsOf(database, figures, companyId, period, 'fund-month', wanted);
   const made = part && madeOf(part);
-  return typeof made === 'object' ? made : undefined;
+  return typeof made === 'object' ? { inPeriod: made.inPeriod, of: made.fund } : undefined;
+}
+
+async function isWithdrawn(database: Knex, companyId: number, id: string): Promise<boolean> {
+  const found = await database('instrument').where({ company_id: companyId, id }).first('withdrawn_at');
+  return found !== undefined && found.withdrawn_at !== null;
 }
 
 interface Wanted {
@@ -98,19 +174,22 @@ interface Wanted {
   readonly proving: boolean;
 }
 
-/** Works out the instruments; those whose books are to be corrected once more, with their months one by one. */
-async function partsOf(
+/** Works out the instruments or funds; those whose books are to be corrected once more, with their months one by one. */
+async function partsOf<Work extends 'month' | 'fund-month'>(
   database: Knex,
   figures: FigureThreads,
   companyId: number,
   period: PeriodRow,
+  work: Work,
   { stored, books, proving }: Wanted,
-): Promise<Worked<MonthPart>[]> {
+): Promise<MadeOf<Work>[]> {
   const { booksFrom } = await companyOf(database, companyId);
   const choices = await accrualChoicesOf(database, companyId, period);
   const asked: MonthAsked = { endsOn: period.ends_on, booksFrom, choices, proving };
+  const each = (items: readonly BookedInstrument[]): Promise<MadeOf<Work>[]> =>
+    figures.each(work, asked as AskedOf<Work>, items as readonly ItemOf<Work>[]);
   const items = stored.map((version) => ({ version, books: books.get(version.id) ?? unseen, apart: false }));
-  const parts = await figures.each('month', asked, items);
+  const parts = await each(items);
   const again = items.filter((_, at) => {
     const part = parts[at];
     return part !== undefined && 'made' in part && part.made === 'months-wanted';
@@ -118,11 +197,9 @@ async function partsOf(
   if (again.length === 0) return parts;
   const ids = again.map(({ version }) => version.id);
   const apart = await monthByMonth(database, companyId, period.ends_on, books, ids);
-  const corrected = await figures.each(
-    'month',
-    asked,
+  const corrected = await each(
     again.map(({ version }) => ({ version, books: apart.get(version.id) ?? unseen, apart: true })),
   );
-  const partOf = new Map(ids.map((id, at) => [id, corrected[at] as Worked<MonthPart>]));
-  return items.map(({ version }, at) => partOf.get(version.id) ?? (parts[at] as Worked<MonthPart>));
+  const partOf = new Map(ids.map((id, at) => [id, corrected[at]]));
+  return items.map(({ version }, at) => (partOf.get(version.id) ?? parts[at]) as MadeOf<Work>);
 }

@@ -9,7 +9,7 @@ import { draftView } from '../journal/entry-view.ts';
 import { entriesOfInstrument } from '../journal/journal-store.ts';
 import { closeView } from './close-view.ts';
 import { askAboutUnended, lockPeriod } from './lock-period.ts';
-import { monthWorkOf } from './month-work.ts';
+import { monthEntriesOf } from './month-work.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { chooseAccruals } from './choose-accruals.ts';
 import { periodEnding } from './period-store.ts';
@@ -46,8 +46,8 @@ async function monthEntries(
   await newestVersion(database, companyId, id);
   const standing = await entriesOfInstrument(database, companyId, endsOn, id);
   if (period.state === 'closed') return standing;
-  const work = await monthWorkOf(database, figures, companyId, period, id);
+  const work = await monthEntriesOf(database, figures, companyId, period, id);
   if (!work) return standing;
   const accounts = await accountsOf(database, companyId);
-  return [...standing, ...work.inPeriod.map((entry) => draftView(accounts, entry, work.row))];
+  return [...standing, ...work.inPeriod.map((entry) => draftView(accounts, entry, work.of))];
 }

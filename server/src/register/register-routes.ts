@@ -9,6 +9,7 @@ import {
   type UnrecordedPayment,
   type Unworkable,
 } from '@coffer/contract';
+import { fundsOn } from '../funds/funds-on.ts';
 import { logUnworkable, serve } from '../http/route.ts';
 import { newestVersions } from '../instruments/instrument-store.ts';
 import { reportedPositions } from '../instruments/reported-positions.ts';
@@ -60,7 +61,20 @@ async function registerOn(
     });
   }
   const wasReported = reported !== undefined;
-  return { on, reported: wasReported, rows, unworkable, settled, unrecorded, attention, maturities: due };
+  const held = await fundsOn(database, figures, companyId, { day, on, reported: wasReported }, rows);
+  unworkable.push(...held.unworkable);
+  const { funds } = held;
+  return {
+    on,
+    reported: wasReported,
+    rows,
+    funds,
+    unworkable,
+    settled,
+    unrecorded,
+    attention,
+    maturities: due,
+  };
 }
 
 /** Instruments that were settled before a closed period, and of which it reported nothing. */

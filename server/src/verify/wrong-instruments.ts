@@ -1,8 +1,11 @@
 import type { Knex } from 'knex';
 import { formatAmount, formatDay, parseDay, unseen, type CalendarDay } from '@coffer/core';
 import type { Company } from '../company/company-store.ts';
-import { newestVersions } from '../instruments/instrument-store.ts';
+import { reportedFunds } from '../funds/reported-funds.ts';
+import { newestFunds, newestVersions } from '../instruments/instrument-store.ts';
 import { reportedPositions } from '../instruments/reported-positions.ts';
+import type { StoredVersion } from '../instruments/known-instruments.ts';
+import type { InBooks } from './instrument-in-books.ts';
 import { booksOfInstruments } from '../periods/books-of-instruments.ts';
 import { monthStart, openPeriod } from '../periods/period-store.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
@@ -22,15 +25,19 @@ export async function wrongInstruments(
   const month = parseDay(open.ends_on) as CalendarDay;
   const asked = { month, booksFrom: parseDay(company.booksFrom) as CalendarDay };
   const money = (minor: number): string => formatAmount(minor, company.digits);
-  const inBooks = reports.flatMap(({ version, row: { name } }) => {
+  const funds = await reportedFunds(database, company.id, last);
+  const withBooks = (version: StoredVersion, name: string): { name: string; item: InBooks }[] => {
     const held = books.get(version.id);
     return held ? [{ name, item: { version, books: held } }] : [];
-  });
-  const wrong = await figures.each(
-    'in-books',
-    asked,
-    inBooks.map(({ item }) => item),
-  );
+  };
+  const owed = reports.flatMap(({ version, row }) => withBooks(version, row.name));
+  const held = funds.flatMap(({ version, fund }) => withBooks(version, fund.name));
+  const itemsOf = (some: typeof owed): InBooks[] => some.map(({ item }) => item);
+  const wrong = [
+    ...(await figures.each('in-books', asked, itemsOf(owed))),
+    ...(await figures.each('fund-in-books', asked, itemsOf(held))),
+  ];
+  const inBooks = [...owed, ...held];
   const found = inBooks.flatMap(({ name }, at) => {
     const worked = wrong[at];
     if (!worked || 'unworkable' in worked) return [`${name}: it cannot be worked out any more.`];
@@ -49,7 +56,11 @@ async function failingProofs(
   asked: { readonly month: CalendarDay; readonly booksFrom: CalendarDay },
 ): Promise<string[]> {
   const items = (await newestVersions(database, company.id)).map((version) => ({ version, books: unseen }));
-  const proven = await figures.each('in-books', asked, items);
+  const held = (await newestFunds(database, company.id)).map((version) => ({ version, books: unseen }));
+  const proven = [
+    ...(await figures.each('in-books', asked, items)),
+    ...(await figures.each('fund-in-books', asked, held)),
+  ];
   return proven.flatMap((worked) => {
     if ('unworkable' in worked) return [`${worked.unworkable.name}: ${worked.unworkable.message}`];
     const { failing, name } = worked.made;

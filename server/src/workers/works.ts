@@ -1,3 +1,6 @@
+import { fundInBooks } from '../funds/fund-in-books.ts';
+import { fundStanding } from '../funds/fund-standing.ts';
+import { monthOfFund } from '../funds/month-of-fund.ts';
 import { dueOfInstrument } from '../payments/payments-due.ts';
 import { takenBackPayments } from '../payments/taken-back-payments.ts';
 import { recordedPayments } from '../payments/recorded-payments.ts';
@@ -14,6 +17,9 @@ import { readToKeep } from '../instruments/read-to-keep.ts';
 export const works = {
   register: registerOfInstrument,
   month: monthOfInstrument,
+  'fund-standing': fundStanding,
+  'fund-month': monthOfFund,
+  'fund-in-books': fundInBooks,
   portfolio: portfolioOfInstrument,
   'tried-portfolio': triedOfInstrument,
   outlooks: outlooksOfInstrument,

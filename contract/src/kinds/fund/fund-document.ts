@@ -46,6 +46,13 @@ export const fundDocument = v.strictObject({
     }),
   ),
   for: v.optional(shortText),
+  /** Deposits as they were made; the others are made as agreed. */
+  events: v.optional(
+    v.pipe(
+      v.array(v.strictObject({ type: v.literal('paid'), on: dayText, due: dayText, amount: amountText })),
+      v.maxLength(1200, 'expected at most 1200 deposits.'),
+    ),
+  ),
 });
 
 export type FundDocument = v.InferOutput<typeof fundDocument>;

@@ -30,7 +30,21 @@ export function fundTermsOf(document: FundDocument, read: AmountReader): FundTer
       opening: { on: dayOf(opening.on), amount: read.amount('opening.amount', opening.amount) },
     }),
     ...(document.for !== undefined && { repays: document.for }),
+    ...(document.events && { made: madeOf(document.events, read) }),
   };
+}
+
+/** Deposits as they were made, each due once. */
+function madeOf(
+  events: NonNullable<FundDocument['events']>,
+  read: AmountReader,
+): NonNullable<FundTerms['made']> {
+  return events.map(({ due, on, amount }, at) => {
+    if (events.findIndex((each) => each.due === due) < at) {
+      read.fault(`events.${at}.due`, `The deposit due ${due} is recorded twice; add the two up.`);
+    }
+    return { due: dayOf(due), on: dayOf(on), amount: read.amount(`events.${at}.amount`, amount) };
+  });
 }
 
 function depositsOf(document: FundDocument, read: AmountReader): FundTerms['deposits'] {

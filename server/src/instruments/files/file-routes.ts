@@ -6,7 +6,7 @@ import { serveFile, type FileCall } from '../../http/route.ts';
 import { sendAsFile } from '../../http/send-file.ts';
 import type { FileThread } from '../../workers/file-thread.ts';
 import { newestVersion, reportedVersion } from '../instrument-store.ts';
-import { documentOf, type StoredVersion } from '../known-instruments.ts';
+import { anyDocumentOf, documentOf, type StoredVersion } from '../known-instruments.ts';
 
 /** Who asks for a file, and of which instrument. */
 type OfInstrument = Pick<FileCall<typeof downloads.scheduleCsv>, 'person' | 'params'>;
@@ -18,7 +18,7 @@ export function fileRoutes(database: Knex, files: FileThread): Router {
     newestVersion(database, person.companyId, params.id);
 
   serveFile(router, downloads.instrumentDocument, async (call) => {
-    const document = documentOf(await newest(call));
+    const document = anyDocumentOf(await newest(call));
     sendAsFile(call.response, `${document.name}.json`, downloads.instrumentDocument.type);
     call.response.end(`${JSON.stringify(document, null, 2)}\n`);
   });
