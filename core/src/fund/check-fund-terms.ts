@@ -50,10 +50,12 @@ function refuseOutOfTurn(terms: FundTerms): void {
   made.forEach(({ due, on }, at) => {
     const place = agreed.indexOf(due);
     if (place < 0) return;
-    const before = place === 0 ? opening?.on : days[place - 1];
+    // The first, with nothing before it, is made within a period of the day that it was agreed for.
+    const period = (agreed[1] ?? due + 366) - due;
+    const before = place === 0 ? (opening?.on ?? due - period - 1) : days[place - 1];
     const after = days[place + 1];
     if (before !== undefined && on <= before) {
-      const message = `Made on ${formatDay(on)}, it is not after what the fund held on ${formatDay(before)}.`;
+      const message = `Made on ${formatDay(on)}, it is not after ${formatDay(before)}, which comes before it.`;
       throw new TermsFault(`events.${at}.on`, message);
     }
     if (after !== undefined && on >= after) {

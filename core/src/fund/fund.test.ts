@@ -156,6 +156,11 @@ describe('any fund', () => {
     ];
     expect(() => rows(made('2026-01-01'))).toThrow(/is not after/);
     expect(() => rows(made('2026-07-01'))).toThrow(/is not before the deposit of/);
+    const early = (on: string): FundTerms['made'] => [
+      { due: day('2026-01-01'), on: day(on), amount: 1000_00 },
+    ];
+    expect(rows(early('2025-10-03'))[0]?.due).toBe(day('2025-10-03'));
+    expect(() => rows(early('2025-10-01'))).toThrow(/comes before it/);
   });
 
   it('ends with the first deposit that reaches the goal', () => {

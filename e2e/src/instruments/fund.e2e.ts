@@ -54,12 +54,58 @@ test('a fund that repays a bond is composed, explained, kept, and taken out as a
   await page.getByRole('button', { name: 'Start again' }).click();
   await expect(field('Each deposit')).toHaveValue('');
   await expect(field('How many')).toHaveValue('89');
-  // The register takes the document in again, at the bond that it repays.
+  // The register takes the document on, as any other.
   await goTo(page, 'Register');
   const chooser = page.waitForEvent('filechooser');
   await page.getByRole('button', { name: 'Bring in a document' }).click();
   await (await chooser).setFiles(file);
-  await expect(page.getByRole('heading', { name: '5.50% bonds due 2034' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Fund for 5.50% bonds due 2034' })).toBeVisible();
+  const standing = page.getByLabel('Where it stands');
+  await expect(standing).toContainText('5.50% bonds due 2034');
+  await expect(standing).toContainText('3,000,000.00');
+  await expectAccessible(page);
+
+  // A deposit is recorded as it was made; what cannot be is said, and nothing is kept of it.
+  await page.getByRole('button', { name: 'Record a deposit' }).click();
+  await field('Left the bank on').fill('1 nov 2020');
+  await field('Amount paid in').fill('35,000');
+  await page.getByRole('button', { name: 'Record', exact: true }).click();
+  await expect(page.getByRole('alert')).toBeVisible();
+  await field('Left the bank on').fill('9 nov 26');
+  await page.getByRole('button', { name: 'Record', exact: true }).click();
+  await expect(page.getByText('Deposit due 2026-11-01 recorded.')).toBeVisible();
+  const row = page.getByRole('grid', { name: 'Schedule of the fund' }).getByRole('row').nth(1);
+  await expect(row).toContainText('9 Nov 2026');
+  await expect(row).toContainText('35,000.00');
+  await expect(row).toContainText('recorded');
+  await page.getByRole('radio', { name: 'History' }).click();
+  await expect(page.getByText('Deposit due 2026-11-01 recorded')).toBeVisible();
+
+  // Its terms are worked on beside the debt, and changed with a reason.
+  await page.getByRole('link', { name: '5.50% bonds due 2034' }).click();
+  await page.getByRole('tab', { name: 'Fund', exact: true }).click();
+  await page.getByRole('button', { name: 'Work on its terms' }).click();
   await expect(field('Each deposit')).toHaveValue('40,000');
-  await expect(field('Earns a year, %')).toHaveValue('2.4');
+  await field('Each deposit').fill('45k');
+  await page.getByRole('button', { name: 'Change its terms…' }).click();
+  await page.getByLabel('Why', { exact: true }).fill('More is paid in');
+  await page.getByRole('button', { name: 'Change them' }).click();
+  await expect(page.getByRole('heading', { name: 'Fund for 5.50% bonds due 2034' })).toBeVisible();
+  await expect(row).toContainText('35,000.00');
+  await expect(
+    page.getByRole('grid', { name: 'Schedule of the fund' }).getByRole('row').nth(2),
+  ).toContainText('45,000.00');
+
+  // It is in the register and in the close, and leaves both when it is withdrawn.
+  await goTo(page, 'Register');
+  await page.getByRole('radio', { name: /^November 2026/ }).click();
+  const held = page.getByRole('region', { name: 'Held to repay debt' });
+  await expect(held).toContainText('35,000.00');
+  await held.getByRole('link', { name: 'Fund for 5.50% bonds due 2034' }).click();
+  await page.getByRole('radio', { name: 'History' }).click();
+  await page.getByRole('button', { name: 'Withdraw it' }).click();
+  await page.getByLabel('Why', { exact: true }).fill('Only tried');
+  await page.getByRole('button', { name: 'Withdraw it' }).last().click();
+  await expect(page.getByRole('heading', { name: 'Debt register' })).toBeVisible();
+  await expect(held).toHaveCount(0);
 });

@@ -48,6 +48,11 @@ export const routes: Routes = [
         loadComponent: async () => (await import('./instrument/instrument.page')).InstrumentPage,
       },
       {
+        path: 'funds/:id',
+        title: 'Fund',
+        loadComponent: async () => (await import('./fund/fund.page')).FundPage,
+      },
+      {
         path: 'payments',
         title: 'Payments',
         loadComponent: async () => (await import('./payments/payments.page')).PaymentsPage,

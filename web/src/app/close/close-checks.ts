@@ -2,6 +2,7 @@ import { showAmount, showMovement, type CloseCheck } from '@coffer/contract';
 
 const names: Readonly<Record<CloseCheck['of'], string>> = {
   'interest-payable': 'Interest payable',
+  funds: 'Held to repay debt',
   expense: 'Expense',
   'current-portion': 'Current portion moved',
 };

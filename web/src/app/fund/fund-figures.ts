@@ -89,9 +89,10 @@ export function fundCurves(fund: FundSchedule, debt: Schedule): Curve[] {
   ];
 }
 
-/** The columns of a fund's schedule beside the debt. */
-export function fundColumns(fund: FundSchedule, debt: Schedule): GridColumn<FundRow>[] {
+/** The columns of a fund's schedule, beside the debt where that is known. */
+export function fundColumns(fund: FundSchedule, debt: Schedule | undefined): GridColumn<FundRow>[] {
   const { digits } = fund.terms;
+  const made = new Set(fund.terms.made?.map(({ due }) => due));
   const titles = columnTitles(fund);
   const titled = (key: string): string => titles[key] ?? '';
   const figure = (
@@ -109,20 +110,31 @@ export function fundColumns(fund: FundSchedule, debt: Schedule): GridColumn<Fund
   });
   return [
     { key: 'n', title: titled('n'), align: 'right', track: '44px', cell: ({ n }) => String(n) },
-    { key: 'due', title: titled('due'), align: 'left', track: '108px', cell: ({ due }) => showDay(due) },
+    {
+      key: 'due',
+      title: titled('due'),
+      align: 'left',
+      track: made.size > 0 ? '178px' : '108px',
+      cell: ({ due, agreed }) =>
+        made.has(agreed) ? { text: showDay(due), chip: { text: 'recorded', tone: 'agreed' } } : showDay(due),
+    },
     figure('opening'),
     figure('interest', 'interest'),
     figure('deposit', 'principal'),
     figure('closing'),
-    {
-      key: 'net',
-      title: 'Net debt',
-      align: 'right',
-      track: 'minmax(96px, 1fr)',
-      explains: true,
-      cell: ({ due }) => showAmount(netDebt(fund, debt, due).net, digits),
-    },
+    ...(debt ? [netColumn(fund, debt)] : []),
   ];
+}
+
+function netColumn(fund: FundSchedule, debt: Schedule): GridColumn<FundRow> {
+  return {
+    key: 'net',
+    title: 'Net debt',
+    align: 'right',
+    track: 'minmax(96px, 1fr)',
+    explains: true,
+    cell: ({ due }) => showAmount(netDebt(fund, debt, due).net, fund.terms.digits),
+  };
 }
 
 /** The totals under the columns. */

@@ -29,7 +29,16 @@ import {
   type FundFigure,
   type FundRow,
 } from '@coffer/core';
-import { showAmount, showMonth, showText } from '@coffer/contract';
+import { endpoints, type FundDocument, showAmount, showMonth, showText } from '@coffer/contract';
+import { Router, RouterLink } from '@angular/router';
+import { ApiClient, ApiRefusal } from '../api/api-client';
+import { loaded } from '../api/loaded';
+import { messageOf } from '../api/message-of';
+import { SessionService } from '../session/session.service';
+import { MatDialog } from '@angular/material/dialog';
+import { present } from '../fields/field-reader';
+import { ReasonDialog, type Reasoned } from '../instrument/versions/reason.dialog';
+import { FundsService, type OpenFund } from './funds.service';
 import { Chart } from '../charts/chart';
 import { AsOfService } from '../company/as-of.service';
 import { ExplainPanel } from '../explain/explain-panel';
@@ -51,6 +60,7 @@ import {
   fundForm,
   readTypedFund,
   suggestedFund,
+  typedFundOf,
   type FundReading,
   type TypedFund,
   fundRoundingChoices,
@@ -82,6 +92,7 @@ const fundCompounding = compoundingChoices.map(
     MatButtonToggleModule,
     MatCheckboxModule,
     ReactiveFormsModule,
+    RouterLink,
     TypedField,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -94,6 +105,22 @@ export class FundTab {
   private readonly asOf = inject(AsOfService);
   private readonly browser = inject(KeptInBrowser);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  private readonly api = inject(ApiClient);
+  private readonly funds = inject(FundsService);
+  private readonly router = inject(Router);
+  protected readonly session = inject(SessionService);
+  protected readonly busy = signal(false);
+  protected readonly refused = signal('');
+  private readonly dialog = inject(MatDialog);
+  /** The fund of the books that is worked on; none while another one is made up. */
+  protected readonly editing = signal<OpenFund | undefined>(undefined);
+  private readonly standing = loaded(this.asOf.date, (on) =>
+    this.api.call(endpoints.register, { query: { on } }),
+  );
+  /** Funds in the books that repay this instrument. */
+  protected readonly inBooks = computed(() =>
+    (this.standing.value()?.funds ?? []).filter(({ repaysId }) => repaysId === this.instrument().id),
+  );
   protected readonly group = fundForm();
   protected readonly form = this.group.controls;
   protected readonly choices = {
@@ -177,6 +204,7 @@ export class FundTab {
 
   protected startAgain(): void {
     const { id } = this.instrument();
+    this.editing.set(undefined);
     this.browser.forget('fund', id);
     this.begin(id);
   }
@@ -230,6 +258,54 @@ export class FundTab {
       const field = this.host.nativeElement.querySelector(`[data-key="${link.key}"]`);
       field?.querySelector<HTMLElement>('input, mat-select, textarea')?.focus();
     }
+  }
+
+  /** Fills the form with a fund of the books, whose terms are to be others. */
+  protected workOn(id: string): void {
+    this.funds.open(id).subscribe({
+      next: (fund) => {
+        this.editing.set(fund);
+        this.group.reset({ ...fundForm().getRawValue(), ...typedFundOf(fund.document) });
+      },
+      error: (error: unknown) => this.refused.set(messageOf(error)),
+    });
+  }
+
+  /** Makes what is typed the terms of the fund of the books, with the reason; what was recorded of it stays. */
+  protected changeTerms(fund: OpenFund): void {
+    const made = this.made();
+    if (!made) return;
+    const { name, lender, agreement, events } = fund.document;
+    const kept = present({ name, lender, agreement, events });
+    const document = { ...made.document, ...kept } as FundDocument;
+    const data: Reasoned = {
+      title: `Change the terms of ${name}`,
+      what: ['Recorded deposits stay as they were made; what closed months reported stays, too.'],
+      does: 'Change them',
+      act: (reason) => this.funds.change(fund, document, reason),
+    };
+    this.dialog
+      .open<ReasonDialog, Reasoned, true>(ReasonDialog, { data, width: '480px' })
+      .afterClosed()
+      .subscribe((done) => {
+        if (done === true) void this.router.navigate(['/funds', fund.id]);
+      });
+  }
+
+  /** Takes the fund into the books, and opens it there. */
+  protected takeOn(): void {
+    const made = this.made();
+    if (!made) return;
+    this.busy.set(true);
+    this.refused.set('');
+    this.funds.takeOn(made.document).subscribe({
+      next: (id) => void this.router.navigate(['/funds', id]),
+      error: (error: unknown) => {
+        this.busy.set(false);
+        const faults = error instanceof ApiRefusal ? (error.refusal.faults ?? []) : [];
+        this.refused.set([messageOf(error), ...faults.map(({ message }) => message)].join(' '));
+      },
+    });
   }
 
   /** The fund as a document that the command line and others can read. */

@@ -12,14 +12,7 @@ import {
   type FigureLink,
   type PositionFigure,
 } from '@coffer/core';
-import {
-  type FundDocument,
-  claimsToBeFund,
-  isOwed,
-  readDocument,
-  type RegisterRow,
-  showDay,
-} from '@coffer/contract';
+import { type RegisterRow, showDay } from '@coffer/contract';
 import { newKey } from '../api/api-client';
 import { loaded } from '../api/loaded';
 import { MaturityChart } from '../charts/maturity-chart';
@@ -30,10 +23,8 @@ import { AmountPipe, DayPipe } from '../figures/amount.pipe';
 import { FigureGrid } from '../figures/figure-grid';
 import { UnworkableNotice } from '../figures/unworkable-notice';
 import type { GridChoice } from '../figures/grid-model';
-import { typedFundOf } from '../fund/typed-fund';
 import { InstrumentsService } from '../instrument/instruments.service';
 import { messageOf } from '../api/message-of';
-import { KeptInBrowser } from '../session/kept-in-browser';
 import { SessionService } from '../session/session.service';
 import { RegisterService } from './register.service';
 import { attentionLines } from './attention-lines';
@@ -63,7 +54,6 @@ export class RegisterPage {
   private readonly instruments = inject(InstrumentsService);
   private readonly company = inject(CompanyService);
   private readonly router = inject(Router);
-  private readonly browser = inject(KeptInBrowser);
   protected readonly session = inject(SessionService);
   protected readonly asOf = inject(AsOfService);
   protected readonly loaded = loaded(
@@ -142,18 +132,6 @@ export class RegisterPage {
     void this.router.navigate(['/instruments', this.explained()?.row, place], { queryParams });
   }
 
-  /** A fund goes to the instrument that it repays, and is worked on there. */
-  private openFund(file: string, fund: FundDocument): void {
-    const repaid = this.view()?.rows.find(({ name }) => name === fund.for);
-    if (!repaid) {
-      const message = `${file} is a fund for “${fund.for ?? 'no instrument'}”, which is not in the register on this day.`;
-      this.imported.set({ message, faults: [] });
-      return;
-    }
-    this.browser.keep('fund', repaid.id, typedFundOf(fund));
-    void this.router.navigate(['/instruments', repaid.id, 'fund']);
-  }
-
   protected async bringIn(input: HTMLInputElement): Promise<void> {
     const [file] = input.files ?? [];
     input.value = '';
@@ -169,23 +147,12 @@ export class RegisterPage {
       });
       return;
     }
-    const fund = readFund(document);
-    if (fund) {
-      this.openFund(file.name, fund);
-      return;
-    }
     this.instruments.create(document, newKey()).subscribe({
       next: ({ id }) => void this.router.navigate(['/instruments', id]),
       error: (error: unknown) =>
         this.imported.set({ message: `${file.name}: ${messageOf(error)}`, faults: faultLines(error) }),
     });
   }
-}
-
-function readFund(document: unknown): FundDocument | undefined {
-  if (!claimsToBeFund(document)) return undefined;
-  const reading = readDocument(document);
-  return reading.ok && !isOwed(reading.document) ? reading.document : undefined;
 }
 
 function faultLines(error: unknown): string[] {
