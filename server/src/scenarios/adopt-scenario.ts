@@ -1,5 +1,7 @@
 import type { Knex } from 'knex';
-import type { ConfirmCode, ScenarioView } from '@coffer/contract';
+import type { ConfirmCode, Fault, ScenarioView } from '@coffer/contract';
+import { companyOf } from '../company/company-store.ts';
+import type { Keepable } from '../instruments/read-to-keep.ts';
 import { audit } from '../audit/audit.ts';
 import { askFirst, faultyInput, Refusal } from '../http/refusal.ts';
 import { saveVersions, type Saved } from '../instruments/change-instrument.ts';
@@ -32,13 +34,18 @@ export async function adoptScenario(
   });
   const closed = await closedMonths(database, by.companyId);
   const kept = await figures.each('changed-to-keep', closed, items);
+  const { currency, name: company } = await companyOf(database, by.companyId);
+  const faultsOf = (one: Keepable): readonly Fault[] => {
+    if (!one.ok) return one.faults;
+    if (one.currency === currency) return [];
+    const message = `Found ${one.currency}; ${company} keeps its books in ${currency}.`;
+    return [{ key: 'terms.currency', message }];
+  };
   const faults = kept.flatMap((one, at) =>
-    one.ok
-      ? []
-      : one.faults.map(({ key, message }) => ({
-          key: [`changes.${at}`, key].filter(Boolean).join('.'),
-          message: `${items[at]?.change.name}: ${message}`,
-        })),
+    faultsOf(one).map(({ key, message }) => ({
+      key: [`changes.${at}`, key].filter(Boolean).join('.'),
+      message: `${items[at]?.change.name}: ${message}`,
+    })),
   );
   if (faults.length > 0)
     throw faultyInput(faults, `${scenario.name} cannot become the terms. Nothing was changed.`);

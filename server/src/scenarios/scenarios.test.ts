@@ -115,6 +115,13 @@ describe('a scenario', () => {
     expect((await instrument(one)).version).toBe(1);
   });
 
+  it('never brings another currency into the books', async () => {
+    const one = await loan('One');
+    const refused = await adopt(await keep({ instrumentId: one, version: 1, terms: { currency: 'USD' } }));
+    expect([refused.status, refused.body.error.faults[0].key]).toEqual([422, 'changes.0.terms.currency']);
+    expect((await instrument(one)).version).toBe(1);
+  });
+
   it('is told what is wrong of it as it is tried, and the others are worked out', async () => {
     const [one, other] = [await loan('One'), await loan('Other')];
     const { body } = await tried(raised(one, 'much'), raised(other));

@@ -47,10 +47,7 @@ async function startSession(request: Request, person: Person): Promise<void> {
  * refused whatever the password, whether or not there is such a person, so that neither can be found by trying.
  */
 async function checkLogIn(database: Knex, logIn: string, password: string): Promise<Person> {
-  const recent = database('log_in_failure')
-    .where({ log_in: logIn })
-    .andWhereRaw(`at > now() - interval '${waitMinutes} minutes'`);
-  const failures = Number((await recent.clone().count({ many: '*' }).first())?.['many'] ?? 0);
+  const failures = await countAttempt(database, logIn);
   if (failures >= mostFailures) {
     throw new Refusal(
       429,
@@ -60,7 +57,6 @@ async function checkLogIn(database: Knex, logIn: string, password: string): Prom
   }
   const row = await database('person').whereRaw('lower(log_in) = ?', logIn).first();
   if (!(await passwordFits(row?.password_hash, password)) || !row) {
-    await database('log_in_failure').insert({ log_in: logIn });
     const left = mostFailures - failures - 1;
     throw new Refusal(401, 'wrong-log-in', 'There is no such log-in name with this password.', [
       { key: 'password', message: left < 4 ? `Not recognised; ${left} tries are left.` : 'Not recognised.' },
@@ -68,4 +64,22 @@ async function checkLogIn(database: Knex, logIn: string, password: string): Prom
   }
   await database('log_in_failure').where({ log_in: logIn }).delete();
   return personOf(row);
+}
+
+/**
+ * Counts an attempt as a failure before it is judged, one at a time for a name, so that many at once are no more than ten;
+ * one that succeeds takes what was counted back. Gives how many failed before it within the quarter of an hour.
+ */
+async function countAttempt(database: Knex, logIn: string): Promise<number> {
+  return database.transaction(async (on) => {
+    await on.raw(`select pg_advisory_xact_lock(hashtext('log-in'), hashtext(?))`, [logIn]);
+    const recent = await on('log_in_failure')
+      .where({ log_in: logIn })
+      .andWhereRaw(`at > now() - interval '${waitMinutes} minutes'`)
+      .count({ many: '*' })
+      .first();
+    const failures = Number(recent?.['many'] ?? 0);
+    if (failures < mostFailures) await on('log_in_failure').insert({ log_in: logIn });
+    return failures;
+  });
 }

@@ -30,6 +30,13 @@ describe('logging in', () => {
     expect(wrong.body.error.message).toBe(unknown.body.error.message);
   });
 
+  it('judges no more than ten of a hundred guesses that come at once', async () => {
+    const guesses = Array.from({ length: 100 }, (_, at) => server.caller().logIn('guessed', `guess ${at}`));
+    const answers = (await Promise.all(guesses)).map(({ status }) => status);
+    expect(answers.filter((status) => status === 401)).toHaveLength(10);
+    expect(answers.filter((status) => status === 429)).toHaveLength(90);
+  });
+
   it('is refused after ten failures, with the right password too, and says until when', async () => {
     for (let attempt = 0; attempt < 10; attempt += 1) {
       expect((await server.caller().logIn('tobiah', `guess ${attempt}`)).status).toBe(401);

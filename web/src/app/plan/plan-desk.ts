@@ -1,6 +1,6 @@
 import { computed, DestroyRef, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
-import { debounceTime, EMPTY, switchMap, type Observable, type Subscription } from 'rxjs';
+import { debounceTime, EMPTY, finalize, switchMap, type Observable, type Subscription } from 'rxjs';
 import { addMonths, formatDay, parseDay, type BudgetUse } from '@coffer/core';
 import {
   endpoints,
@@ -226,7 +226,13 @@ export class PlanDesk {
   /** What the plan, or a way of using the budget, changes of each instrument; the work under way goes on after it. */
   changes(way: BudgetUse | undefined): Observable<PlanAnswer> {
     const document = untracked(this.document);
-    return this.worker.ask({ document, ways: way === undefined ? [] : [way], changes: true });
+    const asked = this.worker.ask({ document, ways: way === undefined ? [] : [way], changes: true });
+    // A new question ends the one before it: what was under way is begun again.
+    return asked.pipe(
+      finalize(() => {
+        if (this.progress() !== undefined) this.work();
+      }),
+    );
   }
 
   /** The instruments that changes are of, by name. */

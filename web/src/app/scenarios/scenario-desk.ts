@@ -26,6 +26,8 @@ export interface DeskScenario {
   readonly changes: readonly NamedChange[];
   /** As it is kept; none where it never was. */
   readonly kept: ScenarioView | undefined;
+  /** The revision that it was made from; none where it never was kept. */
+  readonly revision: number | undefined;
   /** Whether it differs from what is kept. */
   readonly draft: boolean;
   /** Instruments that were changed or withdrawn since their change was made. */
@@ -95,7 +97,7 @@ export class ScenarioDesk {
   change(key: string, to: { readonly name?: string; readonly changes?: readonly NamedChange[] }): void {
     const was = this.scenarios().find((each) => each.key === key);
     if (!was) return;
-    const draft = { key, revision: was.kept?.revision, name: was.name, changes: was.changes, ...to };
+    const draft = { key, revision: was.revision, name: was.name, changes: was.changes, ...to };
     if (draft.changes.length === 0 && !was.kept) this.discard(key);
     else this.put(draft);
   }
@@ -126,7 +128,8 @@ export class ScenarioDesk {
     const call = kept
       ? this.api.call(endpoints.changeScenario, {
           params: { id: kept.id },
-          body: { revision: kept.revision, ...body },
+          // Of what was looked at as it was changed: what somebody else kept since is not written over.
+          body: { revision: scenario.revision ?? kept.revision, ...body },
         })
       : this.api.call(endpoints.keepScenario, { body, key: newKey() });
     return call.pipe(
@@ -210,6 +213,7 @@ const deskOf = (
       ...(events && { events }),
     })),
     kept,
+    revision: draft?.revision ?? kept?.revision,
     draft: draft !== undefined,
     overtaken: (kept?.changes ?? [])
       .filter(({ instrumentId, newest, withdrawn }) => {

@@ -11,7 +11,12 @@ export class KeptInBrowser {
   }
 
   keep(what: string, id: string, value: unknown): void {
-    localStorage.setItem(this.keyOf(what, id), JSON.stringify(value));
+    try {
+      localStorage.setItem(this.keyOf(what, id), JSON.stringify(value));
+    } catch {
+      // Where the browser has no more room it is there until the page is left.
+      localStorage.removeItem(this.keyOf(what, id));
+    }
   }
 
   /** What was kept, read as asked; `undefined` where nothing was, or it cannot be read. */
