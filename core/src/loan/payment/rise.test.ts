@@ -25,6 +25,8 @@ describe('what rises each year', () => {
     expect(years).toEqual([100_00, 103_00, 106_09, 109_27, 112_55]);
     expect(risen(100_00, { by: 'amount', amount: 25_00 }, 3, 'even')).toBe(175_00);
     expect(risen(100_00, undefined, 9, 'even')).toBe(100_00);
+    // Never more than can be kept exactly.
+    expect(risen(100_00, byShare(100_000), 90, 'even')).toBe(Number.MAX_SAFE_INTEGER);
   });
 
   it('rises on the same day of each year, the last of February for the 29th', () => {

@@ -11,6 +11,9 @@ export type Rise =
 /** Years after which an amount rises no more: longer than any loan runs. */
 const mostYears = 120;
 
+/** More than this is more than anything that is owed, and could not be kept exactly. */
+const most = Number.MAX_SAFE_INTEGER;
+
 /**
  * An amount after some rises, minor units: each year's is that of the year before with the rise, rounded to the minor
  * unit, so that what is agreed can be read off year by year. Source: common practice of graduated payments.
@@ -18,11 +21,13 @@ const mostYears = 120;
 export function risen(amount: number, rise: Rise | undefined, years: number, ties: Ties): number {
   if (!rise) return amount;
   const times = Math.min(Math.max(0, years), mostYears);
-  if (rise.by === 'amount') return amount + times * rise.amount;
+  if (rise.by === 'amount') return Math.min(most, amount + times * rise.amount);
   const factor = addRatios(ratio(1n), rise.share);
   let now = BigInt(amount);
-  for (let year = 0; year < times; year += 1) now = roundRatio(multiplyRatios(ratio(now), factor), ties);
-  return Number(now);
+  for (let year = 0; year < times && now < most; year += 1) {
+    now = roundRatio(multiplyRatios(ratio(now), factor), ties);
+  }
+  return Math.min(most, Number(now));
 }
 
 /** Whole years from one day to another; none before it. A 29 February comes round on the last day of February. */
