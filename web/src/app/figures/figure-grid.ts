@@ -57,6 +57,8 @@ export class FigureGrid<Item> {
   readonly explained = input<{ row: string; column: string } | undefined>();
   /** Id of a row to mark, such as the one hovered over elsewhere. */
   readonly marked = input<string | undefined>();
+  /** Key of a column to mark, such as the one pointed at elsewhere. */
+  readonly markedColumn = input<string | undefined>();
   readonly choose = output<GridChoice<Item>>();
   /** A cell was typed into. */
   readonly typed = output<GridTyped<Item>>();
@@ -66,6 +68,8 @@ export class FigureGrid<Item> {
   readonly act = output<GridAct<Item>>();
   /** The row under the pointer or the cursor. */
   readonly look = output<GridRow<Item> | undefined>();
+  /** Key of the column under the pointer or the cursor. */
+  readonly lookColumn = output<string | undefined>();
 
   protected readonly cellOf = cellOf;
   protected readonly leastWidth = computed(() => Math.max(this.minWidth(), this.placed().least));
@@ -269,6 +273,7 @@ export class FigureGrid<Item> {
     const to = Math.min(Math.max(column, 0), this.columns().length - 1);
     this.cursor.set({ row: at, column: to, from: taking ? before.from : at });
     this.look.emit(this.rows()[at]);
+    this.lookColumn.emit(this.columns()[to]?.key);
     const table = this.table().nativeElement;
     const start = at * this.rowHeight();
     const lowest = start + this.rowHeight() - this.visibleHeight();

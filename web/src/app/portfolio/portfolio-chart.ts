@@ -18,12 +18,20 @@ export const shadeOf = (at: number): string => shades[at % shades.length] ?? '--
 
 const most = 1e8;
 
-/** The sums of groups by period, stacked, with their total above; outlined what they come to without a scenario. */
+/** What stands in the picture besides the sums. */
+export interface ChartMarks {
+  /** The totals without a scenario, outlined; minor units. */
+  readonly before?: readonly number[] | undefined;
+  /** Place of the period that the as-of date is in. */
+  readonly asOf?: number | undefined;
+}
+
+/** The sums of groups by period, stacked, with their total above; outlined what they come to without a scenario, upright the as-of date. */
 export function portfolioChart(
   groups: readonly PortfolioGroup[],
   names: readonly string[],
   digits: number,
-  before?: readonly number[],
+  { before, asOf }: ChartMarks = {},
 ): () => EChartsCoreOption {
   return () => {
     const unit = 10 ** digits;
@@ -35,13 +43,16 @@ export function portfolioChart(
     return {
       textStyle: { fontFamily: 'Public Sans Variable' },
       grid: { left: 8, right: 8, top: 20, bottom: 20 },
-      xAxis: {
-        type: 'category',
-        data: [...names],
-        axisTick: { show: false },
-        axisLine: { lineStyle: { color: colourOf('--line-2') } },
-        axisLabel: { color: ink, fontSize: 11, interval: 0, hideOverlap: true },
-      },
+      xAxis: [
+        {
+          type: 'category',
+          data: [...names],
+          axisTick: { show: false },
+          axisLine: { lineStyle: { color: colourOf('--line-2') } },
+          axisLabel: { color: ink, fontSize: 11, interval: 0, hideOverlap: true },
+        },
+        { type: 'value', min: -0.5, max: names.length - 0.5, show: false },
+      ],
       yAxis: { type: 'value', show: false },
       tooltip: {
         trigger: 'axis',
@@ -70,8 +81,28 @@ export function portfolioChart(
           }),
         })),
         ...(before ? [outline(before.map((sum) => sum / unit))] : []),
+        ...(asOf === undefined ? [] : [upright(asOf)]),
       ],
     };
+  };
+}
+
+/** The end of the period that the as-of date is in, as an upright line. */
+function upright(at: number): object {
+  return {
+    type: 'line',
+    xAxisIndex: 1,
+    symbol: 'none',
+    silent: true,
+    data: [],
+    markLine: {
+      silent: true,
+      symbol: 'none',
+      animation: false,
+      label: { show: false },
+      lineStyle: { color: colourOf('--flag'), width: 2, type: 'solid' },
+      data: [{ xAxis: at + 0.5 }],
+    },
   };
 }
 

@@ -197,13 +197,22 @@ export class PortfolioPage {
     (this.view()?.periods ?? []).map(({ to }) => periodName(to, this.step())),
   );
   protected readonly chart = computed(() =>
-    portfolioChart(
-      this.grouped(),
-      this.names(),
-      this.company.digits(),
-      this.triedRows().size > 0 ? this.sumsBefore() : undefined,
-    ),
+    portfolioChart(this.grouped(), this.names(), this.company.digits(), {
+      before: this.triedRows().size > 0 ? this.sumsBefore() : undefined,
+      asOf: this.asOfAt(),
+    }),
   );
+  private readonly asOfAt = computed(() => {
+    const on = this.asOf.date();
+    const at = this.view()?.periods.findIndex(({ from, to }) => from <= on && on <= to) ?? -1;
+    return at < 0 ? undefined : at;
+  });
+  /** The period that is pointed at, in table or chart: marked in both. */
+  protected readonly looked = signal<string | undefined>(undefined);
+  protected readonly lookedAt = computed(() => {
+    const at = this.view()?.periods.findIndex(({ to }) => to === this.looked()) ?? -1;
+    return at < 0 ? undefined : at;
+  });
   protected readonly words = computed(() => {
     const total = this.total();
     const told = (this.view()?.periods ?? []).map(({ to }, at) => `${this.names()[at]} ${total?.[to]}`);
@@ -219,6 +228,10 @@ export class PortfolioPage {
   ): string {
     const query = this.query();
     return query ? downloadAddress(of, {}, query) : '';
+  }
+
+  protected look(at: number | undefined): void {
+    this.looked.set(at === undefined ? undefined : this.view()?.periods[at]?.to);
   }
 
   protected move(by: number): void {
