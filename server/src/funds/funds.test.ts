@@ -135,4 +135,23 @@ describe('a fund in the books', () => {
     expect((await close('2027-03-31')).funds).toEqual([]);
     expect(await server.disagreements()).toEqual([]);
   });
+
+  it('is no part of a scenario, a portfolio or the payments, and has no schedule of a debt', async () => {
+    const { body } = await takeOn({ name: 'Fund beside' });
+    const changes = [{ instrumentId: body.id, version: 1, terms: { lender: 'Osier' } }];
+    expect((await preparer.call('POST', '/api/scenarios', { name: 'Of a fund', changes })).status).toBe(404);
+    const listed = await Promise.all(
+      ['/api/payments', '/api/portfolio?from=2026-10-01&to=2027-09-30&by=month&show=closing'].map((path) =>
+        preparer.call('GET', path),
+      ),
+    );
+    for (const { text } of listed) expect(text).not.toContain('Fund beside');
+    for (const file of ['schedule.csv', 'schedule.xlsx', 'working-paper.pdf?on=2026-10-31']) {
+      const answer = await preparer.call('GET', `/api/instruments/${body.id}/${file}`);
+      expect([file, answer.status]).toEqual([file, 409]);
+    }
+    const { body: document } = await preparer.call('GET', `/api/instruments/${body.id}/document.json`);
+    expect(document).toEqual({ ...redemption(), name: 'Fund beside' });
+    await preparer.insist('POST', `/api/instruments/${body.id}/withdrawal`, { version: 1, reason: 'Tried' });
+  });
 });

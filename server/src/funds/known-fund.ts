@@ -1,6 +1,13 @@
-import { BeyondExact, isDebt, type FundSchedule } from '@coffer/core';
-import { isOwed, readDocument, type FundDocument, type Unworkable } from '@coffer/contract';
-import { NotWorkedOut, type StoredVersion, type Worked } from '../instruments/known-instruments.ts';
+import { isDebt, type FundSchedule } from '@coffer/core';
+import { isOwed, readDocument, type FundDocument } from '@coffer/contract';
+import { KeptVersions } from '../instruments/kept-versions.ts';
+import {
+  attempted,
+  NotWorkedOut,
+  unreadable,
+  type StoredVersion,
+  type Worked,
+} from '../instruments/known-instruments.ts';
 
 /** A stored fund, read. */
 export interface KnownFund {
@@ -10,12 +17,17 @@ export interface KnownFund {
   readonly schedule: FundSchedule;
 }
 
+/** Rows of funds kept in memory: some thousands of funds. */
+const kept = new KeptVersions<KnownFund>(200_000);
+
 /** Reads a stored version of a fund. Throws {@link NotWorkedOut} when it no longer reads, or is no fund. */
-export function knownFund({ id, version, document: text }: StoredVersion): KnownFund {
+export function knownFund(stored: StoredVersion): KnownFund {
+  return kept.of(stored, () => read(stored));
+}
+
+function read({ id, version, document: text }: StoredVersion): KnownFund {
   const reading = readDocument(JSON.parse(text));
-  if (!reading.ok) {
-    throw new NotWorkedOut(reading.faults.map((fault) => `${fault.key}: ${fault.message}`).join('; '));
-  }
+  if (!reading.ok) throw unreadable(reading.faults);
   const { document, schedule } = reading;
   if (isOwed(document) || isDebt(schedule)) throw new NotWorkedOut('This is no fund.');
   return { id, version, document, schedule };
@@ -23,16 +35,5 @@ export function knownFund({ id, version, document: text }: StoredVersion): Known
 
 /** Works something out for one fund, so that one that cannot be stops no others. */
 export function workedOutFund<Made>(version: StoredVersion, work: (fund: KnownFund) => Made): Worked<Made> {
-  try {
-    return { made: work(knownFund(version)) };
-  } catch (error) {
-    if (!(error instanceof BeyondExact) && !(error instanceof NotWorkedOut)) throw error;
-    const { name } = JSON.parse(version.document) as { name?: string };
-    const unworkable: Unworkable = {
-      instrumentId: version.id,
-      name: name ?? version.id,
-      message: error.message,
-    };
-    return { unworkable };
-  }
+  return attempted(version, () => work(knownFund(version)));
 }

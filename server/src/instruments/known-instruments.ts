@@ -5,7 +5,6 @@ import {
   lastDay,
   position,
   proofsOf,
-  rowCount,
   type CalendarDay,
   type Proof,
   type Schedule,
@@ -22,6 +21,7 @@ import {
   type ReadInstrument,
   type Unworkable,
 } from '@coffer/contract';
+import { KeptVersions } from './kept-versions.ts';
 
 /** A stored version of an instrument. */
 export interface StoredVersion {
@@ -40,31 +40,15 @@ export interface KnownInstrument extends ReadInstrument {
 /** Rows of schedules kept in memory, some fifty bytes each; ten thousand mortgages are 3.6 million. */
 const mostRows = 6_000_000 / ((workerData as { threads?: number } | null)?.threads ?? 1);
 
-/** What a version makes, kept by instrument and version: versions never change. The least lately used goes first. */
-const kept = new Map<string, KnownInstrument>();
-let keptRows = 0;
+const kept = new KeptVersions<KnownInstrument>(mostRows);
 
 /**
  * Reads a stored version and what follows from it: document, schedule, and with the schedule what is worked out of it
  * (amortization, rates, positions as known on a day). Throws {@link NotWorkedOut} when a stored document no longer reads.
  */
-export function knownInstrument({ id, version, document }: StoredVersion): KnownInstrument {
-  const key = `${id}:${version}`;
-  const found = kept.get(key);
-  if (found) {
-    kept.delete(key);
-    kept.set(key, found);
-    return found;
-  }
-  const made = { id, version, ...(justRead({ id, version, document }) ?? read(document)) };
-  kept.set(key, made);
-  keptRows += rowCount(made.schedule);
-  for (const [oldest, old] of kept) {
-    if (keptRows <= mostRows || oldest === key) break;
-    kept.delete(oldest);
-    keptRows -= rowCount(old.schedule);
-  }
-  return made;
+export function knownInstrument(stored: StoredVersion): KnownInstrument {
+  const { id, version, document } = stored;
+  return kept.of(stored, () => ({ id, version, ...(justRead(stored) ?? read(document)) }));
 }
 
 function read(document: string): ReadInstrument {
@@ -105,7 +89,8 @@ export function documentOf({ document }: StoredVersion): InstrumentDocument {
   return parsed.output;
 }
 
-function unreadable(faults: readonly Fault[]): NotWorkedOut {
+/** What a stored document that no longer reads is refused with. */
+export function unreadable(faults: readonly Fault[]): NotWorkedOut {
   return new NotWorkedOut(faults.map((fault) => `${fault.key}: ${fault.message}`).join('; '));
 }
 
@@ -148,20 +133,29 @@ export function madeOf<Made>(worked: Worked<Made>): Made {
   return worked.made;
 }
 
-/**
- * Works something out for one instrument, so that one that cannot be stops no others: what it made, or the instrument
- * with the reason. A programming error is no reason; it is thrown on.
- */
+/** Works something out for one instrument, so that one that cannot be stops no others; see {@link attempted}. */
 export function workedOut<Made>(
   version: StoredVersion,
   work: (instrument: KnownInstrument) => Made,
 ): Worked<Made> {
+  return attempted(version, () => work(knownInstrument(version)));
+}
+
+/**
+ * What was made of a stored version, or the instrument with the reason why it could not be. A programming error is no
+ * reason; it is thrown on.
+ */
+export function attempted<Made>(version: StoredVersion, make: () => Made): Worked<Made> {
   try {
-    return { made: work(knownInstrument(version)) };
+    return { made: make() };
   } catch (error) {
     if (!(error instanceof BeyondExact) && !(error instanceof NotWorkedOut)) throw error;
-    const { name } = JSON.parse(version.document) as { name?: unknown };
-    const named = typeof name === 'string' ? name : version.id;
-    return { unworkable: { instrumentId: version.id, name: named, message: error.message } };
+    return { unworkable: { instrumentId: version.id, name: nameOf(version), message: error.message } };
   }
+}
+
+/** What a stored version is called, whether or not the rest of its document reads. */
+export function nameOf({ id, document }: StoredVersion): string {
+  const { name } = JSON.parse(document) as { name?: unknown };
+  return typeof name === 'string' ? name : id;
 }

@@ -9,7 +9,7 @@ import {
   newestVersions,
   withdrawnVersions,
 } from '../instruments/instrument-store.ts';
-import { anyDocumentOf, documentOf, madeOf, type StoredVersion } from '../instruments/known-instruments.ts';
+import { anyDocumentOf, madeOf, nameOf, type StoredVersion } from '../instruments/known-instruments.ts';
 import { noFigures } from '../instruments/reported-positions.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { booksOfInstruments, monthByMonth } from './books-of-instruments.ts';
@@ -97,7 +97,7 @@ async function withdrawnWork(
     ...entries,
     row: {
       id: version.id,
-      name: documentOf(version).name,
+      name: nameOf(version),
       version: version.version,
       figures: noFigures,
       expense: 0,
@@ -122,7 +122,7 @@ async function withdrawnFunds(
     ...entries,
     fund: {
       id: version.id,
-      name: anyDocumentOf(version).name,
+      name: nameOf(version),
       version: version.version,
       figures: { balance: 0, accruedInterest: 0, deposited: 0, earned: 0, toGoal: 0 },
     },

@@ -162,14 +162,14 @@ async function insertChanges(
   );
 }
 
-/** Throws {@link Refusal} 404 for an instrument that is not the company's, 422 for a version that there is not. */
+/** Throws {@link Refusal} 404 for what the company does not owe, 422 for a version that there is not. */
 async function refuseUnknown(
   database: Knex,
   companyId: number,
   changes: readonly ScenarioChange[],
 ): Promise<void> {
   const rows = await database('instrument')
-    .where({ company_id: companyId })
+    .where({ company_id: companyId, kind: 'debt' })
     .whereIn(
       'id',
       changes.map(({ instrumentId }) => instrumentId),

@@ -1,12 +1,12 @@
 import { Router } from 'express';
 import type { Knex } from 'knex';
-import { downloads } from '@coffer/contract';
+import { downloads, isOwed } from '@coffer/contract';
 import { companyOf } from '../../company/company-store.ts';
 import { serveFile, type FileCall } from '../../http/route.ts';
 import { sendAsFile } from '../../http/send-file.ts';
 import type { FileThread } from '../../workers/file-thread.ts';
 import { newestVersion, reportedVersion } from '../instrument-store.ts';
-import { anyDocumentOf, documentOf, type StoredVersion } from '../known-instruments.ts';
+import { anyDocumentOf, documentOf, NotWorkedOut, type StoredVersion } from '../known-instruments.ts';
 
 /** Who asks for a file, and of which instrument. */
 type OfInstrument = Pick<FileCall<typeof downloads.scheduleCsv>, 'person' | 'params'>;
@@ -16,6 +16,14 @@ export function fileRoutes(database: Knex, files: FileThread): Router {
   const router = Router();
   const newest = ({ person, params }: OfInstrument): Promise<StoredVersion> =>
     newestVersion(database, person.companyId, params.id);
+  /** The newest version of what is owed, and its name, read before a thread is given it. Throws `NotWorkedOut`. */
+  const owed = async (call: OfInstrument): Promise<{ version: StoredVersion; name: string }> => {
+    const version = await newest(call);
+    if (!isOwed(anyDocumentOf(version))) {
+      throw new NotWorkedOut('A fund has no such file; it is taken out as a document.');
+    }
+    return { version, name: documentOf(version).name };
+  };
 
   serveFile(router, downloads.instrumentDocument, async (call) => {
     const document = anyDocumentOf(await newest(call));
@@ -24,23 +32,23 @@ export function fileRoutes(database: Knex, files: FileThread): Router {
   });
 
   serveFile(router, downloads.scheduleCsv, async (call) => {
-    const version = await newest(call);
+    const { version, name } = await owed(call);
     const rows = await files.make({ file: 'csv', version });
-    sendAsFile(call.response, `${documentOf(version).name} schedule.csv`, 'text/csv; charset=utf-8');
+    sendAsFile(call.response, `${name} schedule.csv`, 'text/csv; charset=utf-8');
     call.response.end(rows);
   });
 
   serveFile(router, downloads.scheduleWorkbook, async (call) => {
-    const version = await newest(call);
+    const { version, name } = await owed(call);
     const book = await files.make({ file: 'workbook', version });
     const { type } = downloads.scheduleWorkbook;
-    sendAsFile(call.response, `${documentOf(version).name} schedule.xlsx`, type);
+    sendAsFile(call.response, `${name} schedule.xlsx`, type);
     call.response.end(book);
   });
 
   serveFile(router, downloads.workingPaper, async (call) => {
     const { on } = call.query;
-    const latest = await newest(call);
+    const { version: latest, name } = await owed(call);
     // Of a closed day the paper shows what was reported, from the version it came from.
     const version = (await reportedVersion(database, latest.id, on)) ?? latest;
     const { name: company, fiscalYearEndMonth } = await companyOf(database, call.person.companyId);
@@ -55,7 +63,7 @@ export function fileRoutes(database: Knex, files: FileThread): Router {
     const changed = version.version < latest.version ? latest : undefined;
     const paper = await files.make({ file: 'working-paper', version, context, newest: changed });
     const { type } = downloads.workingPaper;
-    sendAsFile(call.response, `${documentOf(latest).name} working paper ${on}.pdf`, type);
+    sendAsFile(call.response, `${name} working paper ${on}.pdf`, type);
     call.response.end(paper);
   });
   return router;
