@@ -2,7 +2,7 @@ import * as v from 'valibot';
 import { dayText } from '../document/scalars.ts';
 import { addressOf } from './address.ts';
 import { journalQuery, portfolioQuery } from './endpoints.ts';
-import { instrumentId } from './views.ts';
+import { instrumentId } from './ids.ts';
 
 /** A file that can be fetched with a plain link by whoever is logged in. */
 export interface Download<

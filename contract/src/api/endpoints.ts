@@ -11,18 +11,17 @@ import {
   sideBySideView,
   triedPortfolioView,
 } from './scenario-views.ts';
+import { instrumentId, minorUnits } from './ids.ts';
+import { portfolioView } from './portfolio-views.ts';
 import {
   closeView,
   companyView,
   duePaymentsView,
   entryView,
-  instrumentId,
   instrumentView,
-  minorUnits,
   paymentMade,
   paymentTakenBack,
   personView,
-  portfolioView,
   reasonText,
   registerView,
 } from './views.ts';

@@ -1,7 +1,8 @@
 import * as v from 'valibot';
 import { dayText, shortText } from '../document/scalars.ts';
 import { changesSomething, changeWays } from '../scenario/instrument-change.ts';
-import { instrumentId, minorUnits, portfolioRow } from './views.ts';
+import { instrumentId, minorUnits } from './ids.ts';
+import { portfolioRow } from './portfolio-views.ts';
 
 /** The most instruments that a scenario changes. */
 const mostChanges = 1000;

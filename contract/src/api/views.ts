@@ -2,13 +2,9 @@ import { question } from './confirm.ts';
 import * as v from 'valibot';
 import { accountRoles, accrualChoices, entryKinds, positionFigureKeys } from '@coffer/core';
 import { amountText, dayText, shortText } from '../document/scalars.ts';
+import { closeFund, fundFigures, fundRowView } from './fund-views.ts';
+import { instrumentId, minorUnits } from './ids.ts';
 import { roles } from './roles.ts';
-
-/** An amount in minor units of the company's currency. */
-export const minorUnits = v.pipe(v.number(), v.safeInteger());
-
-/** The id of an instrument. */
-export const instrumentId = v.pipe(v.string(), v.uuid('expected the id of an instrument.'));
 
 /** Who is logged in. */
 export const personView = v.strictObject({
@@ -146,37 +142,6 @@ export const duePaymentsView = v.strictObject({
 });
 export type DuePaymentsView = v.InferOutput<typeof duePaymentsView>;
 
-/** The figures of a fund, minor units. */
-export const fundFigures = v.strictObject({
-  balance: minorUnits,
-  /** Earned since the last deposit, not yet added. */
-  accruedInterest: minorUnits,
-  /** So far, with what it held as it began. */
-  deposited: minorUnits,
-  earned: minorUnits,
-  toGoal: minorUnits,
-});
-export type FundFigures = v.InferOutput<typeof fundFigures>;
-
-/** A fund in the register: an asset, held to repay a debt. */
-export const fundRowView = v.strictObject({
-  id: instrumentId,
-  version: v.number(),
-  name: v.string(),
-  /** Who keeps it. */
-  lender: v.nullable(v.string()),
-  /** What it repays, by name; and where that is in the register, its id and what is owed on it. */
-  repays: v.nullable(v.string()),
-  repaysId: v.nullable(instrumentId),
-  owed: v.nullable(minorUnits),
-  rate: v.string(),
-  /** The day of its last deposit, on which it is paid out. */
-  ends: dayText,
-  next: v.nullable(v.strictObject({ due: dayText, deposit: minorUnits })),
-  figures: fundFigures,
-});
-export type FundRowView = v.InferOutput<typeof fundRowView>;
-
 /** The register on a day. */
 export const registerView = v.strictObject({
   on: dayText,
@@ -283,15 +248,6 @@ export const closeRow = v.strictObject({
 });
 export type CloseRow = v.InferOutput<typeof closeRow>;
 
-/** One fund in a period close. */
-export const closeFund = v.strictObject({
-  id: instrumentId,
-  name: v.string(),
-  version: v.number(),
-  figures: fundFigures,
-});
-export type CloseFund = v.InferOutput<typeof closeFund>;
-
 /** What closing a month makes, before it is locked and after. */
 export const closeView = v.strictObject({
   endsOn: dayText,
@@ -340,28 +296,3 @@ export type RefusalView = v.InferOutput<typeof refusalView>;
 
 /** Why terms were changed. */
 export const reasonText = shortText;
-
-/** One instrument over the periods of a portfolio. */
-export const portfolioRow = v.strictObject({
-  id: instrumentId,
-  name: v.string(),
-  lender: v.nullable(v.string()),
-  class: v.picklist(instrumentClasses),
-  /** Whether its rate follows an index. */
-  floating: v.boolean(),
-  /** A measure in each period, minor units. */
-  values: v.array(minorUnits),
-  /** Opening + drawn + interest added − principal repaid less closing over all periods: nothing where it cross-foots. */
-  off: minorUnits,
-  /** Of payments: the due date of the one payment of a period that can be another one, else null. */
-  dues: v.optional(v.array(v.nullable(dayText))),
-});
-export type PortfolioRow = v.InferOutput<typeof portfolioRow>;
-
-/** The instruments of a company over periods, those aside of which nothing is owed or paid in any. */
-export const portfolioView = v.strictObject({
-  periods: v.array(v.strictObject({ from: dayText, to: dayText })),
-  rows: v.array(portfolioRow),
-  unworkable: v.array(unworkable),
-});
-export type PortfolioView = v.InferOutput<typeof portfolioView>;
