@@ -10,6 +10,7 @@ import {
 } from '@coffer/core';
 import { AmountReader } from '../document/amount-reader.ts';
 import { dayOf, rateOf } from '../document/rate-terms-of.ts';
+import type { InstrumentDocument } from '../document/instrument-document.ts';
 import { readInstrument } from '../document/read-instrument.ts';
 import { faultsOf, type Fault } from '../faults/fault.ts';
 import { planDocument, type PlanDocument } from './plan-document.ts';
@@ -20,6 +21,8 @@ export interface ReadPlan {
   readonly on: number;
   readonly clearBy: number | undefined;
   readonly members: readonly PlanMember[];
+  /** The members' documents, in their order. */
+  readonly documents: readonly InstrumentDocument[];
   readonly fund: FundRule;
   readonly budget: { readonly monthly: number; readonly use: BudgetUse } | undefined;
   /** Minor units. */
@@ -39,16 +42,17 @@ export function readPlan(value: unknown): PlanReading {
   const members = document.instruments.flatMap((each, at) =>
     memberOf(each, `instruments.${at}`, document, faults),
   );
-  faults.push(...sameNames(members));
+  faults.push(...sameNames(members.map(({ member }) => member)));
   if (faults.length > 0) return { ok: false, faults };
-  const { currency, digits } = members[0]?.schedule.terms ?? { currency: '', digits: 2 };
+  const { currency, digits } = members[0]?.member.schedule.terms ?? { currency: '', digits: 2 };
   const read = new AmountReader(currency, digits);
   const { budget, income, fund } = document;
   const plan: ReadPlan = {
     document,
     on: dayOf(document.on),
     clearBy: document.clearBy === undefined ? undefined : dayOf(document.clearBy),
-    members,
+    members: members.map(({ member }) => member),
+    documents: members.map((each) => each.document),
     fund: { annualRate: rateOf(fund?.rate ?? '0%'), every: fund?.every ?? 'month' },
     budget: budget && { monthly: read.positive('budget.monthly', budget.monthly), use: budget.use },
     income: income && {
@@ -78,12 +82,17 @@ function faultsOfDays({ on, clearBy, horizons, budget }: PlanDocument): Fault[] 
   ];
 }
 
+interface ReadMember {
+  readonly member: PlanMember;
+  readonly document: InstrumentDocument;
+}
+
 function memberOf(
   { instrument, least, prepay }: PlanDocument['instruments'][number],
   key: string,
   { on }: PlanDocument,
   faults: Fault[],
-): PlanMember[] {
+): ReadMember[] {
   const reading = readInstrument(instrument);
   if (!reading.ok) {
     faults.push(
@@ -119,7 +128,8 @@ function memberOf(
     const message = `Found ${least}; that is above the ${formatAmount(owed, digits)} owed on ${on}.`;
     faults.push({ key: `${key}.least`, message });
   }
-  return [{ name: document.name, schedule, least: minor, prepay: prepay ?? raisable }];
+  const member = { name: document.name, schedule, least: minor, prepay: prepay ?? raisable };
+  return [{ member, document }];
 }
 
 function sameNames(members: readonly PlanMember[]): Fault[] {

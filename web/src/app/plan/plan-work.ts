@@ -12,7 +12,6 @@ import {
   budgetJson,
   horizonsJson,
   horizonsOf,
-  instrumentDocument,
   planChanges,
   plannedJson,
   readPlan,
@@ -22,7 +21,6 @@ import {
   type PublishedPlan,
   type ReadPlan,
 } from '@coffer/contract';
-import * as v from 'valibot';
 
 /** Horizons by month and by year, each with what it adds and frees and where faster stops being worth it. */
 export type Compared = Required<Pick<PublishedPlan, 'horizons' | 'worthIt'>>;
@@ -105,7 +103,7 @@ function wayOf({ members, on, budget }: ReadPlan, use: BudgetUse): BudgetWay {
 
 /** What a plan, or a way of using its budget, changes of each instrument. */
 function changesOf(plan: ReadPlan, use: BudgetUse | undefined): PlanChange[] {
-  const { members, on, clearBy, fund, budget, document } = plan;
+  const { members, documents, on, clearBy, fund, budget } = plan;
   const rowsOf = new Map(
     use !== undefined && budget
       ? budgetOutcome(members, on, budget.monthly, use).members.map(({ name, rows }) => [name, rows])
@@ -115,8 +113,8 @@ function changesOf(plan: ReadPlan, use: BudgetUse | undefined): PlanChange[] {
   );
   const paid = members.flatMap((member, at) => {
     const rows = rowsOf.get(member.name);
-    const parsed = v.safeParse(instrumentDocument, document.instruments[at]?.instrument);
-    return rows && parsed.success ? [{ member, document: parsed.output, rows }] : [];
+    const document = documents[at];
+    return rows && document ? [{ member, document, rows }] : [];
   });
   return planChanges(paid, on);
 }
