@@ -57,6 +57,20 @@ describe('a scenario', () => {
     expect(lehr?.kind === 'loan' && lehr.terms.annualRate).toEqual({ num: 3n, den: 100n });
   });
 
+  it('makes a change as it is typed first, then other terms, then events', () => {
+    const change = { from: '2027-01-15', annual: '5%' };
+    const [, lehr] = made({ instrument: 'Lehr loan', change, terms: { lender: 'Osier' }, events: [extra] });
+    expect(lehr?.terms).toMatchObject({
+      rateSteps: [{ from: day('2027-01-15'), annualRate: { num: 1n, den: 20n } }],
+      events: [{ type: 'extra-principal', on: day('2026-12-01'), amount: 2_000_000 }],
+    });
+    const rising = { payment: '2500.00', paymentRises: '3%', from: '2027-01-15' };
+    const [, rises] = made({ instrument: 'Lehr loan', change: rising });
+    expect(rises?.terms.events).toMatchObject([
+      { type: 'payment-change', payment: 250_000, rises: { by: 'share', share: { num: 3n, den: 100n } } },
+    ]);
+  });
+
   it('moves no figure of any measure before its first change', () => {
     const schedules = made({ instrument: 'Kiln loan', events: [extra] });
     for (const show of portfolioMeasures.filter((measure) => measure !== 'current')) {
@@ -79,6 +93,13 @@ describe('a scenario', () => {
   it.each([
     [[{ instrument: 'No loan', events: [extra] }], ['changes.0.instrument']],
     [[{ instrument: 'Kiln loan' }], ['changes.0']],
+    [[{ instrument: 'Kiln loan', change: {} }], ['changes.0']],
+    [[{ instrument: 'Kiln loan', change: { annual: 'low' } }], ['changes.0.change.annual']],
+    [[{ instrument: 'Kiln loan', change: { extraRises: '3%' } }], ['changes.0.change.extraEach']],
+    [
+      [{ instrument: 'Kiln loan', change: { annual: '5%' }, terms: {}, events: [{}] }],
+      ['changes.0.events.0.type'],
+    ],
     [
       [
         { instrument: 'Kiln loan', events: [extra] },

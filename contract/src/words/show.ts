@@ -61,6 +61,12 @@ export function showMonth(day: string): string {
   return `${months[month - 1] ?? ''} ${year}`;
 }
 
+/** The same in short: `Oct 2026`. */
+export function showShortMonth(day: CalendarDay | string): string {
+  const { year, month } = calendarFields(typeof day === 'string' ? (parseDay(day) as CalendarDay) : day);
+  return `${monthName(month)} ${year}`;
+}
+
 /** An amount that came as a plain decimal text, with its thousands separated. */
 export function showDecimal(text: string): string {
   const [whole = '', decimals] = text.replace('-', '−').split('.');

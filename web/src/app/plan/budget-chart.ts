@@ -1,4 +1,4 @@
-import { monthName } from '@coffer/contract';
+import { showShortMonth } from '@coffer/contract';
 import { colourOf } from '../charts/colours';
 import type { EChartsCoreOption } from '../charts/echarts';
 import type { BudgetWay } from './plan-work';
@@ -8,9 +8,7 @@ export function budgetChart(way: BudgetWay, budget: number, digits: number): () 
   return () => {
     const unit = 10 ** digits;
     const ink = colourOf('--ink-2');
-    const months = way.byMonth.map(
-      ({ month }) => `${monthName(Number(month.slice(5, 7)))} ${month.slice(0, 4)}`,
-    );
+    const months = way.byMonth.map(({ month }) => showShortMonth(month));
     const series = (part: 'asked' | 'extra') =>
       way.loans.map(({ name }, at) => ({
         type: 'bar',

@@ -1,6 +1,6 @@
 import { CdkDrag, CdkDropList, moveItemInArray, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { showAmount, showDay, showDecimal, showMonth } from '@coffer/contract';
+import { showAmount, showDay, showDecimal, showMonth, showShortMonth } from '@coffer/contract';
 import { Chart } from '../charts/chart';
 import { CompanyService } from '../company/company.service';
 import { budgetChart } from './budget-chart';
@@ -26,7 +26,7 @@ export class BudgetWays {
   protected readonly desk = inject(PlanDesk);
   private readonly digits = inject(CompanyService).digits;
   protected readonly showDay = showDay;
-  protected readonly showMonth = showMonth;
+  protected readonly showShortMonth = showShortMonth;
   protected readonly showDecimal = showDecimal;
   protected readonly money = (minor: number): string =>
     minor === 0 ? '–' : showAmount(minor, this.digits());

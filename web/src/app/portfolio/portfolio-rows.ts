@@ -1,4 +1,10 @@
-import { showAmount, showDay, showMovement, type PortfolioRow, type PortfolioView } from '@coffer/contract';
+import {
+  showAmount,
+  showMovement,
+  showShortMonth,
+  type PortfolioRow,
+  type PortfolioView,
+} from '@coffer/contract';
 import type { PortfolioStep } from '@coffer/core';
 import { noteActs, type TriedChanges } from './portfolio-tried';
 import type { GridColumn, GridRow } from '../figures/grid-model';
@@ -50,7 +56,7 @@ export function portfolioGroups({ rows, periods }: PortfolioView, by: Grouping):
 
 /** What a period is called: its month, the month it ends with, or the fiscal year it ends in. */
 export function periodName(to: string, step: PortfolioStep): string {
-  const month = showDay(to).replace(/^\d+ /, '');
+  const month = showShortMonth(to);
   if (step === 'month') return month;
   return step === 'quarter' ? `to ${month}` : `FY ${to.slice(0, 4)}`;
 }

@@ -1,5 +1,5 @@
-import { parseDay } from '@coffer/core';
-import { monthName, showAmount, showDay, type OutlookView, type SideBySideView } from '@coffer/contract';
+import { addMonths, parseDay } from '@coffer/core';
+import { showAmount, showDay, showShortMonth, type OutlookView, type SideBySideView } from '@coffer/contract';
 import { lessOrMore as differing, soonerOrLater } from './differences';
 
 /** A figure of a column, with how it differs from the figure as it is. */
@@ -75,9 +75,7 @@ export function comparedInAll({ columns, days }: SideBySideView, digits: number)
 
 /** The month after a day by so many: `Mar 2027`. */
 function monthAfter(day: string, months: number): string {
-  const [year = 0, month = 0] = day.split('-').map(Number);
-  const at = year * 12 + month + months;
-  return `${monthName((at % 12) + 1)} ${Math.floor(at / 12)}`;
+  return showShortMonth(addMonths(parseDay(day) ?? 0, months + 1, false));
 }
 
 /** An instrument that some scenario changes: three figures in each column, `as it is` where a scenario leaves it. */

@@ -1,5 +1,5 @@
 import { addMonths, calendarDay, calendarFields, paymentsPerYear } from '@coffer/core';
-import { showDay } from '@coffer/contract';
+import { showDay, showShortMonth } from '@coffer/contract';
 import { readDay } from '../../typed/typed-day';
 import { eventNames, shortStretchNames, stretchNames } from '../form/choices';
 import type { TypedEvent } from '../form/event-form';
@@ -149,7 +149,7 @@ function ticksBetween(from: number, to: number): TimelineTick[] {
     if (day < from || day > to - (to - from) * 0.04) continue;
     ticks.push({
       day,
-      text: months >= 12 ? String(calendarFields(day).year) : showDay(day).replace(/^\d+ /, ''),
+      text: months >= 12 ? String(calendarFields(day).year) : showShortMonth(day),
     });
   }
   return ticks;

@@ -1,0 +1,42 @@
+import { buildSchedule, parseDay, type LoanTerms } from '@coffer/core';
+import { describe, expect, it } from 'vitest';
+import { KeptVersions } from './kept-versions.ts';
+
+const day = (text: string): number => parseDay(text) as number;
+const terms: LoanTerms = {
+  kind: 'loan',
+  currency: 'EUR',
+  digits: 2,
+  amount: 1_000_000,
+  start: day('2026-01-15'),
+  annualRate: { num: 6n, den: 100n },
+  rateSteps: [],
+  compounding: 'each-payment',
+  dayCount: 'even-periods',
+  every: 'month',
+  first: day('2026-02-15'),
+  due: 'end',
+  keepMonthEnd: false,
+  phases: [{ type: 'level', count: 10, amortizeOver: 10 }],
+  atEnd: 'pay',
+  rounding: { interest: 'cent', payment: 'cent', ties: 'away-from-zero' },
+  events: [],
+};
+
+describe('what versions make', () => {
+  it('is made once while there is room, and what was not asked for longest goes first', () => {
+    const kept = new KeptVersions<{ schedule: ReturnType<typeof buildSchedule> }>(25);
+    const made: string[] = [];
+    const ask = (id: string, version = 1): void => {
+      kept.of({ id, version, document: '' }, () => {
+        made.push(`${id}${version}`);
+        return { schedule: buildSchedule(terms) };
+      });
+    };
+    // Ten rows each: two have room.
+    for (const id of ['a', 'b', 'a', 'c', 'a', 'b']) ask(id);
+    expect(made).toEqual(['a1', 'b1', 'c1', 'b1']);
+    ask('a', 2);
+    expect(made.at(-1)).toBe('a2');
+  });
+});
