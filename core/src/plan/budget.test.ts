@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import type { CalendarDay } from '../calendar/calendar-day.ts';
+import { monthEnd, type CalendarDay } from '../calendar/calendar-day.ts';
 import { buildLoanSchedule } from '../loan/schedule/build-loan-schedule.ts';
 import type { LoanSchedule } from '../loan/schedule/loan-schedule.ts';
 import { day, level, plainLoan } from '../testing/plain-loan.ts';
 import { member, members, three } from '../testing/plain-plan.ts';
+import { budgetMonths } from './budget-months.ts';
 import { budgetOutcome, contractualYearly } from './budget.ts';
 import { byContract } from './plan.ts';
 
@@ -19,6 +20,25 @@ describe('a budget', () => {
     expect(made.months.at(-1)?.paid).toBeLessThanOrEqual(cash);
     const paid = made.months.reduce((sum, month) => sum + month.paid, 0);
     expect(paid - 1_550_782).toBe(made.interest);
+  });
+
+  it.each(uses)('goes, month by month, where its loans are paid, the contract first: %s', (use) => {
+    const made = budgetOutcome(members, on, 40_000, use);
+    const months = budgetMonths(members, on, made);
+    expect(months.map(({ month }) => month)).toEqual(made.months.map(({ month }) => month));
+    months.forEach(({ members: each, month }, at) => {
+      const paid = each.reduce((sum, { asked, extra }) => sum + asked + extra, 0);
+      expect(paid).toBe(made.months[at]?.paid);
+      each.forEach(({ asked, extra }, of) => {
+        const { schedule } = members[of] as (typeof members)[number];
+        const agreed = byContract(schedule, on)
+          .rows.filter((row) => monthEnd(row.on) === month)
+          .reduce((sum, row) => sum + row.paid, 0);
+        // Beyond its contract only what it asks is paid first.
+        expect(asked).toBeLessThanOrEqual(agreed);
+        if (extra > 0) expect(asked).toBe(agreed);
+      });
+    });
   });
 
   it('costs least by the highest rate, and pays the smallest off first where that is meant', () => {

@@ -147,3 +147,62 @@ describe('a table of figures by keyboard', () => {
     expect(active()).toBe('kept');
   });
 });
+
+describe('a table with drafts in it', () => {
+  const drafts: GridColumn<Payment>[] = [
+    { key: 'due', title: 'Due', align: 'left', track: '100px', cell: ({ due }) => due },
+    {
+      key: 'paid',
+      title: 'Paid',
+      align: 'right',
+      track: '100px',
+      typed: ({ due, paid }) => (due === '1 Oct' ? undefined : paid),
+      cell: ({ due, paid }) => (due === '1 Nov' ? { text: paid, draft: true } : paid),
+    },
+  ];
+  beforeEach(async () => {
+    const { componentRef, componentInstance } = fixture;
+    componentRef.setInput('columns', drafts);
+    componentRef.setInput('rows', [
+      ...rows.slice(0, 2),
+      { type: 'note', id: 'b:note', text: 'paid faster', acts: [{ key: 'erase', text: 'Give back' }] },
+    ]);
+    componentRef.setInput('underTotal', { due: 'Against as it is', paid: '+50.00' });
+    componentInstance.act.subscribe(({ row, key }) => told.push(`${key} ${row.id}`));
+    componentInstance.untypable.subscribe(({ row, column }) =>
+      told.push(`untypable ${row.id} ${column.key}`),
+    );
+    componentInstance.lookColumn.subscribe((key) => told.push(`column ${key}`));
+    await fixture.whenStable();
+  });
+
+  it('counts the second line under the total, marks what is a draft, and a column that is pointed at', async () => {
+    // Three rows, the heading, the total and the line under it.
+    expect(table.getAttribute('aria-rowcount')).toBe('6');
+    expect(table.querySelector('.under')?.textContent).toContain('+50.00');
+    expect([...table.querySelectorAll('.draft')].map((cell) => cell.textContent?.trim())).toEqual(['200.00']);
+    fixture.componentRef.setInput('markedColumn', 'paid');
+    await fixture.whenStable();
+    // The heading and the two figures under it.
+    expect(table.querySelectorAll('.lit')).toHaveLength(3);
+  });
+
+  it('says what cannot be typed into, and tells the column that the cursor is in', async () => {
+    table.focus();
+    await fixture.whenStable();
+    told = [];
+    await press('ArrowRight');
+    await press('7');
+    expect(told).toEqual(['column paid', 'untypable a paid']);
+    expect(field()).toBeNull();
+  });
+
+  it('gives a draft back by its note, or by the Delete key', async () => {
+    table.querySelector<HTMLButtonElement>('.act')?.click();
+    table.focus();
+    await fixture.whenStable();
+    await press('ArrowDown');
+    await press('Delete');
+    expect(told.filter((each) => each.startsWith('erase'))).toEqual(['erase b:note', 'erase b']);
+  });
+});
