@@ -26,6 +26,16 @@ export function cashTop(years: readonly PublishedHorizon[], chosen: number): num
   return 1.12 * Math.max(second > 1.8 * third ? third : top, chosen);
 }
 
+/** The years whose names have room: those that lie at least `apart` from the last one named. */
+function roomForNames(dots: readonly PublishedHorizon[], apart: number): ReadonlySet<PublishedHorizon> {
+  const named: PublishedHorizon[] = [];
+  for (const dot of dots) {
+    const last = named.at(-1);
+    if (!last || Math.abs(placeOf(dot)[0] - placeOf(last)[0]) >= apart) named.push(dot);
+  }
+  return new Set(named);
+}
+
 /** Total interest across, cash a month up, the horizons along the curve. */
 export function frontierChart({
   months,
@@ -46,6 +56,7 @@ export function frontierChart({
     const bottom = Math.max(0, Math.floor((Math.min(...cash) * 0.93) / step) * step);
     const pad = Math.max((high - low) * 0.06, 1);
     const dots = years.filter((horizon) => placeOf(horizon)[1] <= top);
+    const named = roomForNames(dots, (high - low) * 0.05);
     const thousands = (value: number): string =>
       Math.abs(value) >= 1000
         ? `${Math.round(value / 1000).toLocaleString('en-US')}k`
@@ -109,7 +120,10 @@ export function frontierChart({
           symbolSize: 9,
           z: 3,
           itemStyle: { color: colourOf('--sheet'), borderColor: colourOf('--ink'), borderWidth: 2 },
-          data: dots.map((horizon) => ({ value: [...placeOf(horizon)], name: horizon.clearBy.slice(0, 4) })),
+          data: dots.map((horizon) => ({
+            value: [...placeOf(horizon)],
+            name: named.has(horizon) ? horizon.clearBy.slice(0, 4) : '',
+          })),
           label: {
             show: true,
             position: 'bottom',
