@@ -56,7 +56,7 @@ export class PaymentsPage {
   );
   private key = newKey();
 
-  protected readonly mayRecord = computed(() => this.session.may('payments.record'));
+  protected readonly mayRecord = computed(() => this.session.mayPrepare());
   protected readonly month = computed(() => showMonth(this.view()?.month ?? this.asOf.date()));
   protected readonly columns = computed(() => paymentColumns(this.company.digits(), this.mayRecord()));
   protected readonly drafted = computed((): DraftedPayment[] => {
@@ -118,7 +118,9 @@ export class PaymentsPage {
 
   protected onTyped({ row, column, text }: GridTyped<DraftedPayment>): void {
     if (row.type !== 'item') return;
-    const { draft, payment, rest } = row.item;
+    const { payment, rest } = row.item;
+    // What was typed a moment ago counts, though the table may not show it yet.
+    const draft = this.typed().get(row.item.id) ?? row.item.draft;
     const field = column.key === 'on' ? 'on' : 'amount';
     if (draft[field] === text) return;
     const next = { ...draft, [field]: text };
@@ -139,7 +141,7 @@ export class PaymentsPage {
   }
 
   private change({ id, draft }: DraftedPayment, more: Partial<PaymentDraft>): void {
-    this.typed.update((typed) => new Map(typed).set(id, { ...draft, ...more }));
+    this.typed.update((typed) => new Map(typed).set(id, { ...(typed.get(id) ?? draft), ...more }));
     this.said.set('');
     if (!this.refused().has(id)) return;
     const refused = new Map(this.refused());
