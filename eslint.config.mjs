@@ -39,7 +39,16 @@ const kindNames = '/^(loan|credit-line|bond|fund)$/';
 const useTheKind = 'Ask the kind object (kindOf, documentKindOf, viewKindOf) in place of comparing kinds.';
 
 export default ts.config(
-  { ignores: ['**/dist/**', '**/.angular/**', '.coffer/**', '**/node_modules/**', '**/test-results/**'] },
+  {
+    ignores: [
+      '**/dist/**',
+      '**/.angular/**',
+      '.coffer/**',
+      '.coffer-own/**',
+      '**/node_modules/**',
+      '**/test-results/**',
+    ],
+  },
   js.configs.recommended,
   {
     files: ['**/*.mjs'],

@@ -23,10 +23,19 @@ stop_server() {
 
 healthy() { curl -fsS --max-time 2 "http://127.0.0.1:$1/api/health" >/dev/null 2>&1; }
 
+# Which installation a command is about: --own chooses the one with companies of one's own.
+choose_installation() {
+  if [ "${1:-}" = --own ]; then own=yes; elif [ -n "${1:-}" ]; then die "This command knows --own, not $1."; fi
+}
+
 start_application() {
   local fresh='' home port build
   for word in "$@"; do
-    [ "$word" = --fresh ] && fresh=yes || die "start knows --fresh, not $word."
+    case "$word" in
+      --fresh) fresh=yes ;;
+      --own) own=yes ;;
+      *) die "start knows --own and --fresh, not $word." ;;
+    esac
   done
   ensure_packages
   ensure_debian '/usr/lib/postgresql/*/bin/initdb' postgresql
@@ -35,6 +44,13 @@ start_application() {
   build=$(cat "$root/dist/build-id")
   home=$(data_home)
   mkdir -p "$home/log"
+  if [ -n "$fresh" ] && is_own "$home"; then
+    die "The companies of your own in $home are not removed by --fresh. Remove the folder yourself if you mean to."
+  fi
+  if [ -n "$own" ] && [ -d "$home/postgres" ] && ! is_own "$home"; then
+    die "$home holds the demo company. Name another folder by COFFER_HOME for companies of your own."
+  fi
+  [ -n "$own" ] && touch "$home/own"
   start_cluster "$home"
   if [ -n "$fresh" ]; then
     stop_server "$home"
@@ -63,14 +79,20 @@ develop_pages() {
     --host 127.0.0.1 --port "$port"
 }
 
-# The demo company lives in its own time.
 demo_day() { node -p 'JSON.parse(require("fs").readFileSync(process.argv[1], "utf8")).today' "$root/demo/company.json"; }
 
 launch_server() {
   local home=$1 port=$2
-  COFFER_DATABASE=$(database_url "$home") COFFER_PORT=$port COFFER_SECRET=$(secret "$home" session-secret) \
-    COFFER_SITE="$root/dist/web/browser" COFFER_DEMO="$root/demo" \
-    COFFER_TODAY="${COFFER_TODAY:-$(demo_day)}" NODE_ENV=production \
+  local -a installation
+  if is_own "$home"; then
+    installation=(COFFER_SET_UP_CODE="$(set_up_code "$home")")
+    [ -n "${COFFER_TODAY:-}" ] && installation+=(COFFER_TODAY="$COFFER_TODAY")
+  else
+    # The demo company lives in its own time.
+    installation=(COFFER_DEMO="$root/demo" COFFER_TODAY="${COFFER_TODAY:-$(demo_day)}")
+  fi
+  env COFFER_DATABASE="$(database_url "$home")" COFFER_PORT="$port" COFFER_SECRET="$(secret "$home" session-secret)" \
+    COFFER_SITE="$root/dist/web/browser" NODE_ENV=production "${installation[@]}" \
     setsid nohup node "$root/dist/server.mjs" >>"$home/log/server.log" 2>&1 </dev/null &
   echo $! >"$home/server.pid"
   for _ in $(seq 300); do
@@ -82,7 +104,35 @@ launch_server() {
   die "The application did not start; the lines above are the end of $home/log/server.log."
 }
 
+# The one-time code of an installation that was not set up yet; kept, so that starting again changes nothing.
+set_up_code() {
+  local file="$1/secrets/set-up-code"
+  [ -f "$file" ] || (umask 077 && mkdir -p "$1/secrets" && random_code >"$file")
+  cat "$file"
+}
+
 greet() {
+  if is_own "$2"; then greet_own "$@"; else greet_demo "$@"; fi
+}
+
+greet_own() {
+  if [ "$(curl -fsS "http://127.0.0.1:$1/api/session" | node -p 'JSON.parse(require("fs").readFileSync(0, "utf8")).installation')" = empty ]; then
+    cat <<TEXT
+
+Coffer waits for your company. Open
+
+  http://127.0.0.1:$1/set-up#$(set_up_code "$2")
+
+or http://127.0.0.1:$1 and type the one-time code  $(set_up_code "$2" | sed 's/.\{5\}/&-/g; s/-$//')
+
+TEXT
+  else
+    printf '\nCoffer is at http://127.0.0.1:%s, with companies of your own.\n\n' "$1"
+  fi
+  echo "  log and data in $2; ./coffer stop --own ends it"
+}
+
+greet_demo() {
   cat <<TEXT
 
 Coffer is at http://127.0.0.1:$1
@@ -90,15 +140,19 @@ Coffer is at http://127.0.0.1:$1
   demo company   Ostrel Glassworks, October 2026 open
 $(node -e '
     const { people } = JSON.parse(require("fs").readFileSync(process.argv[1], "utf8"));
-    for (const { logIn, password, role } of people) console.log(`  ${role.padEnd(13)}  ${logIn.padEnd(8)}  ${password}`);
+    for (const { logIn, password, role } of people) {
+      const does = { prepare: "prepares", review: "reviews", administer: "administers" }[role[0]] ?? "reads";
+      console.log(`  ${does.padEnd(13)}  ${logIn.padEnd(8)}  ${password}`);
+    }
   ' "$root/demo/company.json")
 
-  log and data in $2; ./coffer stop ends it
+  log and data in $2; ./coffer stop ends it. ./coffer start --own begins with a company of your own.
 TEXT
 }
 
 verify_installation() {
   local home
+  choose_installation "$@"
   home=$(data_home)
   [ -f "$home/postgres/PG_VERSION" ] || die "There is nothing to verify in $home; ./coffer start begins an installation."
   ensure_packages
@@ -107,8 +161,23 @@ verify_installation() {
   COFFER_DATABASE=$(database_url "$home") node "$root/dist/verify.mjs"
 }
 
+# A one-time link by which a person chooses a new password, for who keeps the machine.
+link_new_password() {
+  local home name=${1:-}
+  [ -n "$name" ] || die 'Name who is to choose a new password: ./coffer new-password LOG-IN [--own]'
+  choose_installation "${2:-}"
+  home=$(data_home)
+  [ -f "$home/postgres/PG_VERSION" ] || die "There is no installation in $home."
+  ensure_packages
+  node "$root/scripts/build.mjs" server
+  start_cluster "$home"
+  COFFER_DATABASE=$(database_url "$home") COFFER_ADDRESS="http://127.0.0.1:$(cat "$home/port")" \
+    node "$root/dist/new-password.mjs" "$name"
+}
+
 stop_application() {
   local home
+  choose_installation "$@"
   home=$(data_home)
   stop_server "$home"
   stop_cluster "$home"

@@ -1,5 +1,8 @@
 # A PostgreSQL of Coffer's own: own data folder, own port, loopback only, never as root.
 
+# Set where a command is about the installation with companies of one's own.
+own=''
+
 postgres_bin() {
   local newest
   newest=$(find /usr/lib/postgresql -mindepth 1 -maxdepth 1 2>/dev/null | sort -V | tail -n 1)
@@ -17,11 +20,14 @@ data_home() {
   if [ -n "${COFFER_HOME:-}" ]; then
     echo "$COFFER_HOME"
   elif [ "$(id -u)" -eq 0 ]; then
-    echo "/var/lib/coffer/$(basename "$root")-$(printf %s "$root" | sha256sum | cut -c1-8)"
+    echo "/var/lib/coffer/$(basename "$root")-$(printf %s "$root" | sha256sum | cut -c1-8)${own:+-own}"
   else
-    echo "$root/.coffer"
+    echo "$root/.coffer${own:+-own}"
   fi
 }
+
+# Companies of one's own are kept in the installation, and never the demo.
+is_own() { [ -f "$1/own" ]; }
 
 secret() {
   local file="$1/secrets/$2"

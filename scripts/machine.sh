@@ -60,4 +60,7 @@ kept_port() {
   cat "$1"
 }
 
+# Twenty letters and digits that are not taken for one another.
+random_code() { node -e 'console.log([...require("crypto").randomBytes(20)].map((byte) => "ABCDEFGHIJKLMNOPQRSTUVWXYZ234567"[byte % 32]).join(""))'; }
+
 random_text() { node -e 'console.log(require("crypto").randomBytes(24).toString("hex"))'; }

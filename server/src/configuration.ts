@@ -14,6 +14,8 @@ const environment = v.object({
   COFFER_SITE: v.optional(v.string()),
   /** Folder of a demo company to load into an empty database. */
   COFFER_DEMO: v.optional(v.string()),
+  /** The one-time code by which an empty installation is set up. */
+  COFFER_SET_UP_CODE: v.optional(v.pipe(v.string(), v.regex(/^[A-Z2-7]{20}$/))),
   /** The day that it is, for tests and demonstrations; without it the machine's. */
   COFFER_TODAY: v.optional(dayText),
   COFFER_LOG: v.optional(v.picklist(['info', 'warn', 'silent']), 'info'),

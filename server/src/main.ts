@@ -25,6 +25,8 @@ const { app, end } = application({
   logger,
   figures,
   workersFolder,
+  demo: configuration.COFFER_DEMO !== undefined,
+  setUpCode: configuration.COFFER_SET_UP_CODE,
   today: clockAt(configuration.COFFER_TODAY),
   siteFolder: configuration.COFFER_SITE,
 });

@@ -1,8 +1,21 @@
 import * as v from 'valibot';
-import type { Permission } from './roles.ts';
+import type { Permission } from './permissions.ts';
 
-/** Who may call an endpoint: anyone, whoever is logged in, or a role with a permission. */
-export type Access = 'anyone' | 'logged-in' | Permission;
+/**
+ * Who may call an endpoint: anyone, a person about their own account, whoever is of the company, or of those whoever
+ * has one of some permissions.
+ */
+export type Access = 'anyone' | 'person' | 'member' | readonly Permission[];
+
+/** The header by which a call says which company it is about, by its id; who is of one company alone need not. */
+export const companyHeader = 'x-coffer-company';
+/** The same in the query of a file, which is fetched by a plain link. */
+export const companyParameter = 'company';
+
+/** An access in words. */
+export function accessWords(access: Access): string {
+  return typeof access === 'string' ? access : access.join(' or ');
+}
 
 /** One call of the HTTP interface: the one source for the server's route, the client's call and the description. */
 export interface Endpoint<

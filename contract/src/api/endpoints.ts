@@ -12,6 +12,8 @@ import {
   triedPortfolioView,
 } from './scenario-views.ts';
 import { instrumentId, minorUnits } from './ids.ts';
+import { peopleEndpoints } from './people-endpoints.ts';
+import { preparing, proposing } from './permissions.ts';
 import { portfolioView } from './portfolio-views.ts';
 import {
   closeView,
@@ -21,10 +23,10 @@ import {
   instrumentView,
   paymentMade,
   paymentTakenBack,
-  personView,
   reasonText,
   registerView,
 } from './views.ts';
+import { sessionEndpoints } from './session-endpoints.ts';
 
 const ofInstrument = v.strictObject({ id: instrumentId });
 const ofPeriod = v.strictObject({ endsOn: dayText });
@@ -56,21 +58,12 @@ export const endpoints = {
   health: endpoint('get', '/api/health', 'Whether the application and its database answer', 'anyone', {
     answer: v.strictObject({ status: v.literal('ok'), database: v.literal('ok') }),
   }),
-  session: endpoint('get', '/api/session', 'Who is logged in; hands out the anti-forgery cookie', 'anyone', {
-    answer: v.strictObject({ person: v.nullable(personView) }),
-  }),
-  logIn: endpoint('post', '/api/session', 'Log in', 'anyone', {
-    body: v.strictObject({
-      logIn: v.pipe(v.string(), v.trim(), v.minLength(1, 'expected a log-in name.'), v.maxLength(120)),
-      password: v.pipe(v.string(), v.minLength(1, 'expected a password.'), v.maxLength(200)),
-    }),
-    answer: v.strictObject({ person: personView }),
-  }),
-  logOut: endpoint('delete', '/api/session', 'Log out', 'logged-in', { answer: v.strictObject({}) }),
-  company: endpoint('get', '/api/company', 'The company and its fiscal periods', 'logged-in', {
+  ...sessionEndpoints,
+  ...peopleEndpoints,
+  company: endpoint('get', '/api/company', 'The company and its fiscal periods', 'member', {
     answer: companyView,
   }),
-  register: endpoint('get', '/api/register', 'Every instrument on a day', 'logged-in', {
+  register: endpoint('get', '/api/register', 'Every instrument on a day', 'member', {
     query: v.strictObject({ on: dayText }),
     answer: registerView,
   }),
@@ -78,7 +71,7 @@ export const endpoints = {
     'get',
     '/api/portfolio',
     'Every instrument over months, quarters or fiscal years, for one measure',
-    'logged-in',
+    'member',
     {
       query: portfolioQuery,
       answer: portfolioView,
@@ -88,16 +81,16 @@ export const endpoints = {
     'post',
     '/api/portfolio/tried',
     'Some instruments over the periods of a portfolio, with changes that are only tried',
-    'logged-in',
+    'member',
     {
       body: v.strictObject({ asked: portfolioQuery, on: dayText, changes: scenarioChanges }),
       answer: triedPortfolioView,
     },
   ),
-  scenarios: endpoint('get', '/api/scenarios', 'Every kept scenario, by name', 'logged-in', {
+  scenarios: endpoint('get', '/api/scenarios', 'Every kept scenario, by name', 'member', {
     answer: v.strictObject({ scenarios: v.array(scenarioView) }),
   }),
-  keepScenario: endpoint('post', '/api/scenarios', 'Keep a scenario', 'scenarios.keep', {
+  keepScenario: endpoint('post', '/api/scenarios', 'Keep a scenario', proposing, {
     body: scenarioBody,
     answer: scenarioView,
     idempotent: true,
@@ -106,14 +99,14 @@ export const endpoints = {
     'put',
     '/api/scenarios/:id',
     'Replace the name and the changes of a scenario; refused when the revision is not the newest',
-    'scenarios.keep',
+    proposing,
     {
       params: ofScenario,
       body: v.strictObject({ revision: version, ...scenarioBody.entries }),
       answer: scenarioView,
     },
   ),
-  dropScenario: endpoint('delete', '/api/scenarios/:id', 'Take a scenario away', 'scenarios.keep', {
+  dropScenario: endpoint('delete', '/api/scenarios/:id', 'Take a scenario away', proposing, {
     params: ofScenario,
     query: v.strictObject({ revision: wholeNumber }),
     answer: v.strictObject({ id: scenarioId }),
@@ -122,7 +115,7 @@ export const endpoints = {
     'post',
     '/api/scenarios/:id/terms',
     'Make a scenario the terms: a new version of every instrument that it changes, all or none; the scenario ends',
-    'instruments.change',
+    preparing,
     {
       params: ofScenario,
       body: v.strictObject({ revision: version, reason: reasonText, confirm }),
@@ -134,7 +127,7 @@ export const endpoints = {
     'post',
     '/api/scenarios/side-by-side',
     'What is to come of all instruments, as they are and under some scenarios',
-    'logged-in',
+    'member',
     {
       body: v.strictObject({
         on: dayText,
@@ -147,14 +140,14 @@ export const endpoints = {
     'post',
     '/api/instruments',
     'Take on an instrument from its document',
-    'instruments.change',
+    preparing,
     { body: v.strictObject({ document: v.unknown(), confirm }), answer: saved, idempotent: true },
   ),
   documents: endpoint(
     'post',
     '/api/instruments/documents',
     'The newest documents of some instruments, to work something out of them',
-    'logged-in',
+    'member',
     {
       body: v.strictObject({
         ids: v.pipe(v.array(instrumentId), v.maxLength(1000, 'expected at most 1,000 instruments.')),
@@ -170,7 +163,7 @@ export const endpoints = {
       }),
     },
   ),
-  instrument: endpoint('get', '/api/instruments/:id', 'An instrument with its history', 'logged-in', {
+  instrument: endpoint('get', '/api/instruments/:id', 'An instrument with its history', 'member', {
     params: ofInstrument,
     /** Another version than the newest. */
     query: v.strictObject({ version: v.optional(wholeNumber) }),
@@ -180,7 +173,7 @@ export const endpoints = {
     'put',
     '/api/instruments/:id',
     'Replace the terms of an instrument by a new version; refused when the version is not the newest',
-    'instruments.change',
+    preparing,
     {
       params: ofInstrument,
       body: v.strictObject({ version, document: v.unknown(), reason: reasonText, confirm }),
@@ -191,7 +184,7 @@ export const endpoints = {
     'post',
     '/api/instruments/:id/withdrawal',
     'Withdraw an instrument taken on by mistake: its entries are taken back in the open month, its history stays',
-    'instruments.change',
+    preparing,
     {
       params: ofInstrument,
       body: v.strictObject({ version, reason: reasonText }),
@@ -202,7 +195,7 @@ export const endpoints = {
     'get',
     '/api/payments',
     'What falls due in the open month, recorded or not',
-    'logged-in',
+    'member',
     {
       answer: duePaymentsView,
     },
@@ -211,7 +204,7 @@ export const endpoints = {
     'post',
     '/api/payments',
     'Record what was paid for payments that fell due: all of them, or none when one is refused',
-    'payments.record',
+    preparing,
     {
       body: v.strictObject({
         payments: v.pipe(
@@ -229,7 +222,7 @@ export const endpoints = {
     'post',
     '/api/payments/taken-back',
     'Take back all that was recorded for payments: all of them, or none when one is refused',
-    'payments.record',
+    preparing,
     {
       body: v.strictObject({
         payments: v.pipe(
@@ -248,13 +241,13 @@ export const endpoints = {
     'get',
     '/api/periods/:endsOn/close/:id',
     'The entries that closing a month makes for one instrument',
-    'logged-in',
+    'member',
     {
       params: v.strictObject({ endsOn: dayText, id: instrumentId }),
       answer: v.strictObject({ entries: v.array(entryView) }),
     },
   ),
-  close: endpoint('get', '/api/periods/:endsOn/close', 'What closing a month makes', 'logged-in', {
+  close: endpoint('get', '/api/periods/:endsOn/close', 'What closing a month makes', 'member', {
     params: ofPeriod,
     answer: closeView,
   }),
@@ -262,7 +255,7 @@ export const endpoints = {
     'put',
     '/api/periods/:endsOn/accruals',
     'Choose what becomes of the accruals of the open month, and of those after it',
-    'periods.lock',
+    preparing,
     {
       params: ofPeriod,
       body: v.strictObject({ accruals: v.picklist(accrualChoices) }),
@@ -273,7 +266,7 @@ export const endpoints = {
     'post',
     '/api/periods/:endsOn/lock',
     'Post the entries of the open month and close it for good',
-    'periods.lock',
+    preparing,
     {
       params: ofPeriod,
       body: v.strictObject({ confirm }),
@@ -281,7 +274,7 @@ export const endpoints = {
       idempotent: true,
     },
   ),
-  journal: endpoint('get', '/api/journal', 'Posted entries by date, at most 500 at a time', 'logged-in', {
+  journal: endpoint('get', '/api/journal', 'Posted entries by date, at most 500 at a time', 'member', {
     query: journalQuery,
     answer: v.strictObject({
       entries: v.array(entryView),

@@ -2,7 +2,7 @@ import { toJsonSchema } from '@valibot/to-json-schema';
 import type * as v from 'valibot';
 import { downloads } from './downloads.ts';
 import { endpoints } from './endpoints.ts';
-import { nothing, type Endpoint } from './endpoint.ts';
+import { accessWords, nothing, type Endpoint } from './endpoint.ts';
 import { refusalView } from './views.ts';
 
 /** The HTTP interface described by OpenAPI 3.1, generated from the same schemas that check it. */
@@ -68,7 +68,7 @@ const keyHeader = {
 function operation(call: Endpoint): object {
   return {
     summary: call.summary,
-    description: `Access: ${call.access}.`,
+    description: `Access: ${accessWords(call.access)}.`,
     parameters: [
       ...pathParameters(call.path),
       ...(call.query === nothing ? [] : queryParameters(call.query)),

@@ -4,15 +4,6 @@ import { accountRoles, accrualChoices, entryKinds, positionFigureKeys } from '@c
 import { amountText, dayText, shortText } from '../document/scalars.ts';
 import { closeFund, fundFigures, fundRowView } from './fund-views.ts';
 import { instrumentId, minorUnits } from './ids.ts';
-import { roles } from './roles.ts';
-
-/** Who is logged in. */
-export const personView = v.strictObject({
-  name: v.string(),
-  logIn: v.string(),
-  role: v.picklist(roles),
-});
-export type PersonView = v.InferOutput<typeof personView>;
 
 /** A fiscal period; at most one is open, those after it are future and not listed. */
 export const periodView = v.strictObject({
@@ -25,6 +16,7 @@ export type PeriodView = v.InferOutput<typeof periodView>;
 
 /** The company whose books these are. */
 export const companyView = v.strictObject({
+  id: v.number(),
   name: v.string(),
   currency: v.string(),
   digits: v.number(),

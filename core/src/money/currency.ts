@@ -23,3 +23,6 @@ const digitsByCode = new Map<string, number>([
 export function currencyDigits(code: string): number | undefined {
   return digitsByCode.get(code);
 }
+
+/** Every currency code in use, by letters. */
+export const currencyCodes: readonly string[] = [...digitsByCode.keys()].sort();

@@ -1,10 +1,10 @@
 import type { Knex } from 'knex';
 import { inChunks } from '../database/in-chunks.ts';
 
-/** Writes events of one kind to the audit trail, in the transaction of what they tell of. */
+/** Writes events of one kind to the audit trail, in the transaction of what they tell of; those of the installation are of no company. */
 export async function audit(
   database: Knex,
-  by: { readonly companyId: number; readonly id: number | null },
+  by: { readonly companyId: number | null; readonly id: number | null },
   action: string,
   events: readonly { readonly subject: string; readonly detail: object }[],
 ): Promise<void> {

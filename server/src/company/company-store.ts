@@ -57,7 +57,8 @@ export async function accountsOf(database: Knex, companyId: number): Promise<Acc
 
 /** The company as the contract shows it. */
 export async function companyView(database: Knex, companyId: number): Promise<CompanyView> {
-  const { id, ...company } = await companyOf(database, companyId);
+  const company = await companyOf(database, companyId);
+  const { id } = company;
   const accounts = [...(await accountsOf(database, id))].map(([role, account]) => ({ role, ...account }));
   return { ...company, periods: await periodsOf(database, id), accounts };
 }

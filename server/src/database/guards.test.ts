@@ -60,6 +60,10 @@ const triggers: Record<string, [sql: string, code: string]> = {
   instrument_version_append_only: [`update instrument_version set reason = 'other'`, never],
   instrument_version_follows: [`update instrument set version = version + 2 where id = ${one}`, 'CF003'],
   instrument_version_no_truncate: [`truncate instrument_version cascade`, never],
+  member_administrator_stays: [
+    `update member set role = array['prepare'] where company_id = 1 and 'administer' = any (role)`,
+    'CF006',
+  ],
   period_keeps_closed: [
     `update period set state = 'open', closed_at = null where company_id = 1 and ends_on = '${closed}'`,
     'CF001',
@@ -73,7 +77,7 @@ const triggers: Record<string, [sql: string, code: string]> = {
 };
 
 const company = (more: Record<string, string | number>): string => {
-  const of = { id: 9, name: `'x'`, currency: `'EUR'`, digits: 2, fiscal_year_end_month: 12, ...more };
+  const of = { name: `'x'`, currency: `'EUR'`, digits: 2, fiscal_year_end_month: 12, ...more };
   const row = { books_from: `'2026-01-01'`, ...of };
   return `insert into company (${Object.keys(row).join(', ')}) values (${Object.values(row).join(', ')})`;
 };
@@ -81,6 +85,9 @@ const version = (number: number, reason: string): string =>
   `insert into instrument_version (instrument_id, version, document, reason) values (${one}, ${number}, '{}', '${reason}')`;
 const period = (end: string, state: string, more = 'null', accruals = 'reversed'): string =>
   `insert into period (company_id, ends_on, state, closed_at, accruals) values (1, '${end}', '${state}', ${more}, '${accruals}')`;
+const link = (kind: string, role = 'review'): string =>
+  `insert into link (company_id, kind, token_hash, log_in, name, role, expires_at)
+   values (1, '${kind}', 'x', 'x', 'x', array['${role}'], now())`;
 const account = (code: string, name: string): string =>
   `insert into account values (1, 'x', '${code}', '${name}')`;
 const withEntry = (statement: string): string => `${entry(next)}; ${statement}`;
@@ -112,7 +119,11 @@ const checks: Record<string, string> = {
   period_check: period('2027-01-31', 'closed'),
   period_ends_on_check: period('2027-01-30', 'closed', 'now()'),
   period_state_check: period('2027-01-31', 'ajar', 'null'),
-  person_role_check: `insert into person (company_id, log_in, name, role, password_hash) values (1, 'x', 'x', 'owner', 'x')`,
+  link_check: `${link('invitation')}; update link set used_at = now(), taken_back_at = now()`,
+  link_kind_check: link('visit'),
+  link_role_check: link('invitation', 'owner'),
+  member_role_check: `update member set role = array['owner'] where company_id = 1`,
+  person_named: `update person set name = '' where log_in = 'bram'`,
   reported_position_check: reported(open, { current: 5 }),
   reported_position_check1: reported(open, { outstanding: 11 }),
 };
@@ -149,7 +160,9 @@ describe('the database itself', () => {
     const twice = [
       period('2027-01-31', 'open'),
       `insert into instrument (company_id, name, kind, version) select company_id, upper(name), 'debt', 1 from instrument limit 1`,
-      `insert into person (company_id, log_in, name, role, password_hash) values (1, 'ILKA', 'x', 'auditor', 'x')`,
+      `insert into person (log_in, name, password_hash) values ('ILKA', 'x', 'x')`,
+      `insert into company (name, currency, digits, fiscal_year_end_month, books_from)
+       select upper(name), 'EUR', 2, 12, '2026-01-01' from company limit 1`,
     ];
     for (const sql of twice) await expect(refused(sql)).rejects.toMatchObject({ code: '23505' });
   });

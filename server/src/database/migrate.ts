@@ -7,8 +7,10 @@ import { feesAndCostsOfLines } from './migrations/0005-fees-and-costs-of-lines.t
 import { overpayments } from './migrations/0006-overpayments.ts';
 import { correctionsByMonth } from './migrations/0007-corrections-by-month.ts';
 import { withdrawnInstruments } from './migrations/0008-withdrawn-instruments.ts';
-import { funds } from './migrations/0010-funds.ts';
 import { scenarios } from './migrations/0009-scenarios.ts';
+import { funds } from './migrations/0010-funds.ts';
+import { members } from './migrations/0011-members.ts';
+import { signIn } from './migrations/0012-sign-in.ts';
 
 /** Migrations in the order in which they run; each runs once and forward only. */
 const migrations: Readonly<Record<string, string>> = {
@@ -22,6 +24,8 @@ const migrations: Readonly<Record<string, string>> = {
   '0008-withdrawn-instruments': withdrawnInstruments,
   '0009-scenarios': scenarios,
   '0010-funds': funds,
+  '0011-members': members,
+  '0012-sign-in': signIn,
 };
 
 const source: Knex.MigrationSource<string> = {

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import type { AccountRole, AccrualChoice, EntryKind, PositionFigure } from '@coffer/core';
-import type { Role } from '@coffer/contract';
+import type { Permission } from '@coffer/contract';
 
 /** A figure's name in words of the database. */
 export type ColumnOf<Key extends string> = Key extends `${infer First}${infer Rest}`
@@ -22,16 +22,57 @@ export interface CompanyRow {
   /** `YYYY-MM-DD`, as every date. */
   readonly books_from: string;
   readonly last_entry_number: number;
+  readonly second_factor_required: boolean;
 }
 
 /** Somebody who may log in. */
 export interface PersonRow {
   readonly id: number;
-  readonly company_id: number;
   readonly log_in: string;
   readonly name: string;
-  readonly role: Role;
   readonly password_hash: string;
+  readonly password_since: Date;
+  readonly last_log_in: Date | null;
+}
+
+/** A person in a company. */
+export interface MemberRow {
+  readonly company_id: number;
+  readonly person_id: number;
+  readonly role: readonly Permission[];
+  readonly suspended_at: Date | null;
+}
+
+/** A person's second factor; it counts once it has a day. */
+export interface SecondFactorRow {
+  readonly person_id: number;
+  /** Encrypted. */
+  readonly secret: Buffer;
+  readonly since: Date | null;
+  readonly last_step: number;
+}
+
+/** A recovery code, of which a hash is kept. */
+export interface RecoveryCodeRow {
+  readonly person_id: number;
+  readonly hash: Buffer;
+  readonly used_at: Date | null;
+}
+
+/** A one-time link, of whose token a hash is kept. */
+export interface LinkRow {
+  readonly id: number;
+  readonly company_id: number;
+  readonly kind: 'invitation' | 'new-password';
+  readonly token_hash: Buffer;
+  readonly log_in: string;
+  readonly name: string;
+  readonly role: readonly Permission[];
+  readonly made_by: number | null;
+  readonly made_at: Date;
+  readonly expires_at: Date;
+  readonly used_at: Date | null;
+  readonly taken_back_at: Date | null;
 }
 
 /** What the company calls an account. */
@@ -154,7 +195,8 @@ export interface ReportedFundRow {
 /** A link of the audit trail. */
 export interface AuditRow {
   readonly id: number;
-  readonly company_id: number;
+  /** None for what happens to the installation, such as a log-in. */
+  readonly company_id: number | null;
   readonly at: Date;
   readonly person_id: number | null;
   readonly action: string;
@@ -175,9 +217,10 @@ export interface IdempotencyRow {
   readonly at: Date;
 }
 
-/** A failed log-in. */
+/** A failed log-in, by what it is counted under. */
 export interface FailureRow {
-  readonly log_in: string;
+  readonly id: number;
+  readonly key: string;
   readonly at: Date;
 }
 
@@ -194,8 +237,12 @@ type Table<Row, Given extends keyof Row = never> = Knex.CompositeTableType<
 
 declare module 'knex/types/tables' {
   interface Tables {
-    company: Table<CompanyRow, 'last_entry_number'>;
-    person: Table<PersonRow, 'id'>;
+    company: Table<CompanyRow, 'id' | 'last_entry_number' | 'second_factor_required'>;
+    person: Table<PersonRow, 'id' | 'password_since' | 'last_log_in'>;
+    member: Table<MemberRow, 'suspended_at'>;
+    second_factor: Table<SecondFactorRow>;
+    recovery_code: Table<RecoveryCodeRow>;
+    link: Table<LinkRow, 'id' | 'made_at' | 'used_at' | 'taken_back_at'>;
     account: Table<AccountRow>;
     period: Table<PeriodRow, 'closed_at' | 'closed_by' | 'accruals' | 'settled' | 'reversals'>;
     instrument: Table<
@@ -211,6 +258,6 @@ declare module 'knex/types/tables' {
     reported_fund: Table<ReportedFundRow>;
     audit_event: Table<AuditRow, 'id' | 'at' | 'previous_hash' | 'hash'>;
     idempotency_key: Table<IdempotencyRow, 'answer' | 'at'>;
-    log_in_failure: Table<FailureRow, 'at'>;
+    log_in_failure: Table<FailureRow, 'id' | 'at'>;
   }
 }

@@ -4,7 +4,7 @@ import type { Knex } from 'knex';
 import type { Logger } from 'pino';
 import * as v from 'valibot';
 import { accountRoles, formatDay, monthEnd, parseDay, type CalendarDay } from '@coffer/core';
-import { amountText, currencyCode, dayText, roles, shortText } from '@coffer/contract';
+import { amountText, currencyCode, dayText, role, shortText } from '@coffer/contract';
 import { createInstrument } from '../instruments/change-instrument.ts';
 import { recordPayments } from '../payments/record-payments.ts';
 import { lockPeriod } from '../periods/lock-period.ts';
@@ -21,9 +21,7 @@ const demoCompany = v.strictObject({
   closedThrough: dayText,
   /** The day that it is for the company, where the clock is not the machine's. */
   today: dayText,
-  people: v.array(
-    v.strictObject({ name: shortText, logIn: shortText, role: v.picklist(roles), password: shortText }),
-  ),
+  people: v.array(v.strictObject({ name: shortText, logIn: shortText, role, password: shortText })),
   accounts: v.array(v.strictObject({ role: v.picklist(accountRoles), code: shortText, name: shortText })),
 });
 type DemoCompany = v.InferOutput<typeof demoCompany>;
@@ -47,7 +45,7 @@ export async function loadDemo(
   await database.transaction(async (on) => {
     await on.raw(`select pg_advisory_xact_lock(hashtext('demo'))`);
     if (await on('company').first()) return;
-    const name = await loadCompany(on, figures, folder, 1);
+    const name = await loadCompany(on, figures, folder);
     logger.info({ company: name }, 'demo company loaded');
   });
 }
@@ -56,14 +54,10 @@ export async function loadDemo(
  * Loads a company from its folder: its instruments from their documents, its closed months by closing them one after
  * another, then the payments recorded since. Gives its name.
  */
-export async function loadCompany(
-  on: Knex,
-  figures: FigureThreads,
-  folder: string,
-  companyId: number,
-): Promise<string> {
+export async function loadCompany(on: Knex, figures: FigureThreads, folder: string): Promise<string> {
   const company = v.parse(demoCompany, readJson(folder, 'company.json'));
-  const by = { companyId, id: await insertCompany(on, companyId, company) };
+  const by = await insertCompany(on, company);
+  const { companyId } = by;
   const ids = new Map<string, string>();
   for (const file of readdirSync(join(folder, 'instruments')).sort()) {
     const document = readJson(join(folder, 'instruments'), file);
@@ -84,31 +78,39 @@ export async function loadCompany(
   return company.name;
 }
 
-/** Stores the company, its people and its accounts; the id of the person who closes its months. */
-async function insertCompany(database: Knex, companyId: number, company: DemoCompany): Promise<number> {
-  await database('company').insert({
-    id: companyId,
-    name: company.name,
-    currency: company.currency,
-    digits: company.digits,
-    fiscal_year_end_month: company.fiscalYearEndMonth,
-    books_from: company.booksFrom,
-  });
+/** Stores the company, its people and its accounts; gives its id and that of the person who closes its months. */
+async function insertCompany(
+  database: Knex,
+  company: DemoCompany,
+): Promise<{ companyId: number; id: number }> {
+  const [made] = await database('company')
+    .insert({
+      name: company.name,
+      currency: company.currency,
+      digits: company.digits,
+      fiscal_year_end_month: company.fiscalYearEndMonth,
+      books_from: company.booksFrom,
+    })
+    .returning('id');
+  const companyId = made?.id ?? 0;
   let closer = 0;
   for (const person of company.people) {
     const [row] = await database('person')
       .insert({
-        company_id: companyId,
         log_in: person.logIn,
         name: person.name,
-        role: person.role,
         password_hash: await hashPassword(person.password),
       })
       .returning('id');
-    if (person.role === 'preparer') closer = row?.id ?? 0;
+    await database('member').insert({
+      company_id: companyId,
+      person_id: row?.id ?? 0,
+      role: person.role,
+    });
+    if (person.role.includes('prepare')) closer = row?.id ?? 0;
   }
   await database('account').insert(
     company.accounts.map((account) => ({ company_id: companyId, ...account })),
   );
-  return closer;
+  return { companyId, id: closer };
 }

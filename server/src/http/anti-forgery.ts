@@ -1,34 +1,48 @@
-import { randomBytes, timingSafeEqual } from 'node:crypto';
+import { createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
 import type { Request, RequestHandler, Response } from 'express';
 import { Refusal } from './refusal.ts';
 
 const cookie = 'XSRF-TOKEN';
 const header = 'x-xsrf-token';
 
-/** Gives the session a token if it has none, and the page a cookie that it must send back as a header. */
-export function handOutToken(request: Request, response: Response): void {
-  request.session.token ??= randomBytes(24).toString('base64url');
-  response.cookie(cookie, request.session.token, { sameSite: 'strict', path: '/' });
-}
-
 function same(a: string, b: string): boolean {
   return a.length === b.length && timingSafeEqual(Buffer.from(a), Buffer.from(b));
 }
 
-/** Refuses a change that does not carry the session's token: another site cannot read it. */
-export const antiForgery: RequestHandler = (request, _response, next) => {
-  if (['GET', 'HEAD', 'OPTIONS'].includes(request.method)) {
+/**
+ * Tokens that a change must carry, which another site cannot read: signed, and bound to the session where there is
+ * one, so that nothing is kept of who only visits. Source: OWASP's Cross-Site Request Forgery Prevention Cheat Sheet,
+ * signed double-submit cookie.
+ */
+export class AntiForgery {
+  constructor(private readonly secret: string) {}
+
+  private tokenOf(request: Request, nonce: string): string {
+    const bound = request.session.personId === undefined ? 'visit' : request.sessionID;
+    const signature = createHmac('sha256', this.secret).update(`anti-forgery ${bound} ${nonce}`);
+    return `${nonce}.${signature.digest('base64url')}`;
+  }
+
+  /** Gives the page a cookie that it must send back as a header. */
+  handOut(request: Request, response: Response): void {
+    const token = this.tokenOf(request, randomBytes(18).toString('base64url'));
+    response.cookie(cookie, token, { sameSite: 'strict', path: '/' });
+  }
+
+  /** Refuses a change that does not carry the token of its session. */
+  readonly check: RequestHandler = (request, _response, next) => {
+    if (['GET', 'HEAD', 'OPTIONS'].includes(request.method)) {
+      next();
+      return;
+    }
+    const sent = request.get(header) ?? '';
+    if (!same(sent, this.tokenOf(request, sent.split('.')[0] ?? ''))) {
+      throw new Refusal(
+        403,
+        'anti-forgery',
+        'The call lacks this session’s anti-forgery token (header X-XSRF-TOKEN, from the cookie XSRF-TOKEN). Load the page again.',
+      );
+    }
     next();
-    return;
-  }
-  const sent = request.get(header) ?? '';
-  const expected = request.session.token;
-  if (expected === undefined || !same(sent, expected)) {
-    throw new Refusal(
-      403,
-      'anti-forgery',
-      'The call lacks this session’s anti-forgery token (header X-XSRF-TOKEN, from the cookie XSRF-TOKEN). Load the page again.',
-    );
-  }
-  next();
-};
+  };
+}

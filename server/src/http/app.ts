@@ -16,8 +16,14 @@ import { portfolioRoutes } from '../portfolio/portfolio-routes.ts';
 import { registerRoutes } from '../register/register-routes.ts';
 import { scenarioRoutes } from '../scenarios/scenario-routes.ts';
 import { sessionRoutes } from '../session/session-routes.ts';
-import { sessions, whoCalls } from '../session/sessions.ts';
-import { antiForgery } from './anti-forgery.ts';
+import { peopleRoutes } from '../people/people-routes.ts';
+import { accountRoutes } from '../session/account-routes.ts';
+import type { SignIn } from '../session/log-in.ts';
+import { SecondFactors } from '../session/second-factor.ts';
+import { sessions } from '../session/sessions.ts';
+import { whoCalls } from '../session/who-calls.ts';
+import { setUpRoutes } from '../set-up/set-up-routes.ts';
+import { AntiForgery } from './anti-forgery.ts';
 import { errorHandler, mostMegabytes, noSuchCall } from './error-handler.ts';
 import { plainBody } from './plain-body.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
@@ -32,6 +38,10 @@ export interface Parts {
   readonly secret: string;
   readonly logger: Logger;
   readonly figures: FigureThreads;
+  /** Whether the demo company is shown, whose passwords are in the README. */
+  readonly demo: boolean;
+  /** By which an empty installation is set up. */
+  readonly setUpCode?: string | undefined;
   readonly today: Clock;
   /** Folder of the built workers. */
   readonly workersFolder: string;
@@ -59,11 +69,17 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   const files = new FileThread(parts.workersFolder, parts.logger);
   const session = sessions(parts.databaseUrl, parts.secret, parts.logger);
   const body = express.json({ limit: `${mostMegabytes}mb` });
-  app.use('/api', session.handler, antiForgery, body, plainBody, whoCalls(database));
+  const tokens = new AntiForgery(parts.secret);
+  app.use('/api', session.handler, tokens.check, body, plainBody, whoCalls(database));
   app.get('/api', (_request, response) => {
     response.json(openApiDescription());
   });
-  app.use(sessionRoutes(database));
+  const { secret } = parts;
+  const signIn: SignIn = { database, secret, tokens, factors: new SecondFactors(secret) };
+  app.use(sessionRoutes(signIn, parts.demo));
+  app.use(setUpRoutes(signIn, parts.setUpCode));
+  app.use(accountRoutes(signIn));
+  app.use(peopleRoutes(signIn));
   app.use(companyRoutes(database));
   app.use(registerRoutes(database, figures));
   app.use(portfolioRoutes(database, figures, files));

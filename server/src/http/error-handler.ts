@@ -11,6 +11,7 @@ const databaseRefusals: Readonly<Record<string, string>> = {
   CF003: 'stale-version',
   CF004: 'unbalanced-entry',
   CF005: 'entry-number-gap',
+  CF006: 'last-administrator',
 };
 
 /** The database does not answer: refused, going down, starting up, or the connection broke. */

@@ -42,16 +42,37 @@ const bodies = (): Record<string, object> => {
 };
 
 /** Calls that name no instrument: what they answer is our company's, which the caller looks at. */
-const ofNoInstrument = ['health', 'session', 'logIn', 'logOut', 'company', 'register', 'createInstrument']
-  .concat(['duePayments', 'close', 'chooseAccruals', 'lock', 'journal', 'portfolio', 'scenarios'])
+const ofNoInstrument = ['health', 'company', 'register', 'createInstrument', 'duePayments', 'close']
+  .concat([
+    'chooseAccruals',
+    'lock',
+    'journal',
+    'portfolio',
+    'scenarios',
+    'people',
+    'invite',
+    'requireFactor',
+  ])
   .sort();
+/** Calls about a person of the other company, by whoever administers ours. */
+const ofPeople: Record<string, object> = {
+  changeMember: { role: [], suspended: true },
+  newPasswordLink: {},
+  takeBackInvitation: {},
+};
+/** Calls about nobody's company: they are for anyone, or for one's own account. */
+const ofNoCompany = Object.entries(endpoints)
+  .filter(([, { access }]) => access === 'anyone' || access === 'person')
+  .map(([name]) => name);
 
 const everything = async (): Promise<unknown> => {
   const { rows } = await server.database.raw(
     `select (select json_agg(i order by id) from instrument i where company_id = 2) as instruments,
             (select json_agg(e order by number) from entry e where company_id = 2) as entries,
             (select json_agg(p order by ends_on) from period p where company_id = 2) as periods,
-            (select json_agg(s) from scenario s where company_id = 2) as scenarios`,
+            (select json_agg(s) from scenario s where company_id = 2) as scenarios,
+            (select json_agg(m) from member m where company_id = 2) as members,
+            (select json_agg(l) from link l where company_id = 2) as links`,
   );
   return rows;
 };
@@ -70,7 +91,8 @@ describe('what belongs to another company', () => {
       const answer = await ours.call(method.toUpperCase(), address, body);
       expect([name, answer.status]).toEqual([name, 404]);
     }
-    expect(Object.keys(endpoints).sort()).toEqual([...tried, ...ofNoInstrument].sort());
+    const named = new Set([...tried, ...ofNoInstrument, ...Object.keys(ofPeople), ...ofNoCompany]);
+    expect(Object.keys(endpoints).filter((name) => !named.has(name))).toEqual([]);
     for (const [name, { path }] of Object.entries(downloads)) {
       const asked = path.includes(':id')
         ? { on: '2026-10-31' }
@@ -84,6 +106,55 @@ describe('what belongs to another company', () => {
     );
     expect([journal.count, journal.entries]).toEqual([0, []]);
     expect(await everything()).toEqual(before);
+  });
+
+  it('is refused, whatever is asked, to who names the other company and is not of it', async () => {
+    const before = await everything();
+    const asTheirs = { 'x-coffer-company': '2' };
+    for (const [name, { method, path, access }] of Object.entries(endpoints)) {
+      if (access === 'anyone' || access === 'person') continue;
+      const address = addressOf(path, { ...month, id: theirs.id, person: '5', invitation: '1' });
+      const { status, body } = await ours.call(
+        method.toUpperCase(),
+        address,
+        method === 'get' ? undefined : (bodies()[name] ?? {}),
+        asTheirs,
+      );
+      expect([name, status, body.error.code]).toEqual([name, 403, 'not-of-company']);
+    }
+    for (const { path } of Object.values(downloads)) {
+      const answer = await ours.call('GET', addressOf(path, { id: theirs.id }, { ...span, company: '2' }));
+      expect([path, answer.status]).toEqual([path, 403]);
+    }
+    for (const odd of ['', '0', '1,2', '1.0', 'x', '99']) {
+      const answer = await ours.call('GET', '/api/company', undefined, { 'x-coffer-company': odd });
+      expect([odd, answer.status]).toEqual([odd, 403]);
+    }
+    expect(await everything()).toEqual(before);
+  });
+
+  it('are people, too, whom nobody of ours changes', async () => {
+    const sunniva = await server.as('sunniva');
+    const { rows } = await server.database.raw(`select id from person where log_in = 'orrin'`);
+    await server.database.raw(`insert into link
+      (company_id, kind, token_hash, log_in, name, role, expires_at)
+      values (2, 'invitation', 'x', 'x', 'x', array['review'], now() + interval '1 day')`);
+    const before = await everything();
+    for (const [name, body] of Object.entries(ofPeople)) {
+      const { method, path } = endpoints[name as keyof typeof endpoints];
+      const address = addressOf(path, { person: String(rows[0].id), invitation: '1' });
+      const answer = await sunniva.call(method.toUpperCase(), address, body);
+      expect([name, answer.status]).toEqual([name, 404]);
+    }
+    expect(await everything()).toEqual(before);
+    const { people, events } = (await sunniva.call('GET', '/api/people')).body;
+    expect(people.map(({ logIn }: { logIn: string }) => logIn)).toEqual([
+      'bram',
+      'ilka',
+      'sunniva',
+      'tobiah',
+    ]);
+    expect(JSON.stringify(events)).not.toMatch(/orrin/i);
   });
 
   it('is not among our figures, and ours are not among theirs', async () => {

@@ -17,7 +17,7 @@ describe('logging in', () => {
     expect(session).toMatch(/SameSite=Strict/);
     expect((await caller.call('GET', '/api/session')).body.person).toMatchObject({
       logIn: 'ilka',
-      role: 'preparer',
+      companies: [{ id: 1, name: 'Ostrel Glassworks', role: ['prepare'] }],
     });
     const { rows } = await server.database.raw('select password_hash from person');
     for (const { password_hash: hash } of rows) expect(hash).toMatch(/^\$argon2id\$/);
@@ -43,14 +43,54 @@ describe('logging in', () => {
     }
     const locked = await server.caller().logIn('tobiah', passwords.tobiah);
     expect(locked.status).toBe(429);
-    expect(locked.body.error.message).toMatch(/failed 10 times. Wait 15 minutes/);
+    expect(locked.body.error.message).toMatch(/failed too often from here. Wait 15 minutes/);
     expect((await server.caller().logIn('bram', passwords.bram)).status).toBe(200);
+  });
+
+  it('goes on in the browser in which a person has logged in before, whatever others try by the name', async () => {
+    const known = await server.as('sunniva');
+    await known.call('DELETE', '/api/session');
+    for (let attempt = 0; attempt < 10; attempt += 1) {
+      await server.caller().logIn('sunniva', `guess ${attempt}`);
+    }
+    expect((await server.caller().logIn('sunniva', passwords.sunniva)).status).toBe(429);
+    expect((await known.logIn('sunniva', passwords.sunniva)).status).toBe(200);
+    // In that browser, too, ten are judged and no more.
+    for (let attempt = 0; attempt < 10; attempt += 1) {
+      expect((await known.logIn('sunniva', `guess ${attempt}`)).status).toBe(401);
+    }
+    expect((await known.logIn('sunniva', passwords.sunniva)).status).toBe(429);
   });
 
   it('ends with the log-out', async () => {
     const caller = await server.as('ilka');
     expect((await caller.call('DELETE', '/api/session')).status).toBe(200);
     expect((await caller.call('GET', '/api/company')).status).toBe(401);
+  });
+
+  it('leaves no row of who only visits', async () => {
+    const many = async (): Promise<string> =>
+      (await server.database.raw('select count(*) as many from session')).rows[0].many;
+    const before = await many();
+    const caller = server.caller();
+    await caller.call('GET', '/api/session');
+    await caller.call('GET', '/api/company');
+    expect(await many()).toBe(before);
+  });
+
+  it('ends two hours after it was last used, and twelve hours after it began', async () => {
+    const idle = await server.as('bram');
+    const age = (key: string, by: string): string =>
+      `update session set ${key} where sess ->> 'personId' = (select id::text from person where log_in = '${by}')`;
+    const [cookie] = (await idle.call('GET', '/api/company')).headers.getSetCookie();
+    const ends = new Date(/Expires=([^;]+)/.exec(cookie ?? '')?.[1] ?? '').getTime();
+    expect(Math.abs(ends - Date.now() - 2 * 3_600_000)).toBeLessThan(60_000);
+    await server.database.raw(age(`expire = now() - interval '1 second'`, 'bram'));
+    expect((await idle.call('GET', '/api/company')).status).toBe(401);
+    const old = await server.as('bram');
+    const began = Date.now() - 12 * 3_600_000 - 1000;
+    await server.database.raw(age(`sess = jsonb_set(sess::jsonb, '{startedAt}', '${began}')::json`, 'bram'));
+    expect((await old.call('GET', '/api/company')).status).toBe(401);
   });
 
   it('survives a restart, as sessions are kept in the database', async () => {

@@ -1,28 +1,30 @@
+import { createHash } from 'node:crypto';
 import connectPgSimple from 'connect-pg-simple';
 import type { Request, RequestHandler } from 'express';
 import session from 'express-session';
 import type { Knex } from 'knex';
 import pg from 'pg';
 import type { Logger } from 'pino';
-import type { PersonRow } from '../database/tables.ts';
-import type { Person } from '../http/route.ts';
+import type { SessionView } from '@coffer/contract';
+import { browserOf } from './browser-of.ts';
 
 declare module 'express-session' {
   interface SessionData {
     personId: number;
-    token: string;
+    /** Milliseconds since 1970. */
+    startedAt: number;
+    browser: string;
+    address: string;
   }
 }
 
-declare module 'express-serve-static-core' {
-  interface Request {
-    person?: Person;
-  }
-}
+const hour = 60 * 60 * 1000;
+/** A session ends this long after it was last used, in milliseconds. */
+export const idleEnd = 2 * hour;
+/** A session ends this long after it began, used or not, in milliseconds. */
+export const absoluteEnd = 12 * hour;
 
-const hours = 60 * 60 * 1000;
-
-/** Sessions kept in PostgreSQL under a cookie that scripts cannot read; they end eight hours after last use. */
+/** Sessions kept in PostgreSQL under a cookie that scripts cannot read; who only visits has none. */
 export function sessions(
   databaseUrl: string,
   secret: string,
@@ -40,7 +42,7 @@ export function sessions(
     resave: false,
     saveUninitialized: false,
     rolling: true,
-    cookie: { httpOnly: true, sameSite: 'strict', secure: 'auto', maxAge: 8 * hours },
+    cookie: { httpOnly: true, sameSite: 'strict', secure: 'auto', maxAge: idleEnd },
   });
   const end = async (): Promise<void> => {
     // It gives a promise, whatever its types say.
@@ -50,30 +52,19 @@ export function sessions(
   return { handler, end };
 }
 
-/** Looks up who a session belongs to, anew for each call, so that a changed role counts at once. */
-export function whoCalls(database: Knex): RequestHandler {
-  return async (request, _response, next) => {
-    const { personId } = request.session;
-    if (personId !== undefined) {
-      const row = await database('person').where({ id: personId }).first();
-      if (row) request.person = personOf(row);
-    }
-    next();
-  };
-}
-
-/** A person from their row. */
-export function personOf(row: PersonRow): Person {
-  return { id: row.id, companyId: row.company_id, name: row.name, logIn: row.log_in, role: row.role };
-}
-
-/** Begins a session anew, so that an id known before log-in is worth nothing after it. */
-export function renewSession(request: Request): Promise<void> {
-  return new Promise((resolve, reject) => {
+/** Begins a session anew for a person, so that an id known before is worth nothing after. */
+export async function startSession(request: Request, personId: number): Promise<void> {
+  await new Promise<void>((resolve, reject) => {
     request.session.regenerate((error?: Error) => {
       if (error) reject(error);
       else resolve();
     });
+  });
+  Object.assign(request.session, {
+    personId,
+    startedAt: Date.now(),
+    browser: browserOf(request.get('user-agent') ?? ''),
+    address: request.ip ?? '',
   });
 }
 
@@ -85,4 +76,53 @@ export function endSession(request: Request): Promise<void> {
       else resolve();
     });
   });
+}
+
+/** What a session is called where it is listed: its own id opens it, and is told to nobody. */
+function handleOf(sessionId: string): string {
+  return createHash('sha256').update(`handle ${sessionId}`).digest('base64url');
+}
+
+interface SessionRow {
+  readonly sid: string;
+  readonly sess: { readonly startedAt: number; readonly browser: string; readonly address: string };
+  readonly expire: Date;
+}
+
+function sessionsOf(database: Knex, personId: number): Promise<SessionRow[]> {
+  return database('session')
+    .whereRaw(`sess ->> 'personId' = ?`, [String(personId)])
+    .andWhereRaw('expire > now()')
+    .orderBy('expire', 'desc')
+    .select<SessionRow[]>('sid', 'sess', 'expire');
+}
+
+/** A person's sessions that have not ended, the last used first. */
+export async function listSessions(
+  database: Knex,
+  personId: number,
+  current: string,
+): Promise<SessionView[]> {
+  const rows = await sessionsOf(database, personId);
+  return rows
+    .filter(({ sess }) => sess.startedAt > Date.now() - absoluteEnd)
+    .map(({ sid, sess, expire }) => ({
+      id: handleOf(sid),
+      browser: sess.browser,
+      address: sess.address,
+      startedAt: new Date(sess.startedAt).toISOString(),
+      lastUsedAt: new Date(expire.getTime() - idleEnd).toISOString(),
+      current: sid === current,
+    }));
+}
+
+/** Ends those of a person's sessions that are meant; gives how many. */
+export async function endSessions(
+  database: Knex,
+  personId: number,
+  meant: (session: { readonly handle: string; readonly id: string }) => boolean,
+): Promise<number> {
+  const rows = await sessionsOf(database, personId);
+  const ending = rows.map(({ sid }) => sid).filter((id) => meant({ handle: handleOf(id), id }));
+  return database('session').whereIn('sid', ending).delete();
 }

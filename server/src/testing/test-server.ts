@@ -95,7 +95,7 @@ export class Caller {
   }
 
   async logIn(logIn: string, password: string): Promise<Answer> {
-    this.ofSecond = logIn === 'orrin';
+    this.ofSecond = logIn === 'orrin' || logIn === 'hale';
     await this.call('GET', '/api/session');
     return this.call('POST', '/api/session', { logIn, password });
   }
@@ -109,7 +109,11 @@ export const passwords = {
   tobiah: 'pale-cullet-318',
   /** Of the second company. */
   orrin: 'slow-wheel-3311',
+  hale: 'slow-glaze-4402',
 } as const;
+
+/** The code that an installation of one's own is set up by. */
+export const setUpCode = 'K7QM2XWP4LBN5RZD3TYC';
 
 const demoFolder = fileURLToPath(new URL('../../../demo', import.meta.url));
 
@@ -144,7 +148,16 @@ export class TestServer {
    *
    * @param folder of the company to load
    */
-  static async start(folder = demoFolder): Promise<TestServer> {
+  static start(folder = demoFolder): Promise<TestServer> {
+    return TestServer.serve(folder);
+  }
+
+  /** An installation of one's own that waits to be set up by {@link setUpCode}. */
+  static startOwn(): Promise<TestServer> {
+    return TestServer.serve(undefined);
+  }
+
+  private static async serve(folder: string | undefined): Promise<TestServer> {
     const given = process.env['COFFER_TEST_DATABASE'];
     if (!given) throw new Error('COFFER_TEST_DATABASE is not set; run ./coffer test.');
     const name = `coffer_test_${randomBytes(6).toString('hex')}`;
@@ -156,14 +169,18 @@ export class TestServer {
     await migrate(database);
     const workersFolder = fileURLToPath(new URL('../../../dist', import.meta.url));
     const figures = new FigureThreads(workersFolder, logger);
-    await loadDemo(database, figures, folder, logger);
-    await database.transaction((on) => loadCompany(on, figures, secondFolder, 2));
+    if (folder !== undefined) {
+      await loadDemo(database, figures, folder, logger);
+      await database.transaction((on) => loadCompany(on, figures, secondFolder));
+    }
     const { app, end } = application({
       database,
       databaseUrl: url,
       secret: randomBytes(32).toString('hex'),
       figures,
       workersFolder,
+      demo: folder !== undefined,
+      setUpCode,
       today: clockAt('2027-01-15'),
       logger,
     });

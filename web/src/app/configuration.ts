@@ -2,6 +2,7 @@ import { provideHttpClient, withInterceptors } from '@angular/common/http';
 import { provideBrowserGlobalErrorListeners, type ApplicationConfig } from '@angular/core';
 import { MAT_FORM_FIELD_DEFAULT_OPTIONS } from '@angular/material/form-field';
 import { provideRouter, TitleStrategy, withComponentInputBinding } from '@angular/router';
+import { companyInterceptor } from './session/company-choice';
 import { loggedOutInterceptor } from './session/logged-out.interceptor';
 import { routes } from './routes';
 import { PageTitles } from './shell/page-titles';
@@ -11,7 +12,7 @@ export const configuration: ApplicationConfig = {
   providers: [
     provideBrowserGlobalErrorListeners(),
     provideRouter(routes, withComponentInputBinding()),
-    provideHttpClient(withInterceptors([loggedOutInterceptor])),
+    provideHttpClient(withInterceptors([companyInterceptor, loggedOutInterceptor])),
     { provide: TitleStrategy, useClass: PageTitles },
     {
       provide: MAT_FORM_FIELD_DEFAULT_OPTIONS,

@@ -10,8 +10,17 @@ const loggedIn: CanActivateFn = (_route, state) => {
   });
   return inject(SessionService)
     .load()
-    .pipe(map((person) => person !== null || logIn));
+    .pipe(
+      map(({ person, installation }) => {
+        if (person !== null) return true;
+        return installation === 'empty' ? router.parseUrl('/set-up') : logIn;
+      }),
+    );
 };
+
+/** Places that belong to who administers the company. */
+const administers: CanActivateFn = () =>
+  inject(SessionService).mayAdminister() || inject(Router).parseUrl('/');
 
 /** The places of the application. */
 export const routes: Routes = [
@@ -19,6 +28,28 @@ export const routes: Routes = [
     path: 'log-in',
     title: 'Log in',
     loadComponent: async () => (await import('./session/log-in.page')).LogInPage,
+  },
+  {
+    path: 'set-up',
+    title: 'Set up',
+    loadComponent: async () => (await import('./set-up/set-up.page')).SetUpPage,
+  },
+  {
+    path: 'link',
+    title: 'Invitation',
+    loadComponent: async () => (await import('./people/link.page')).LinkPage,
+  },
+  {
+    path: 'account',
+    title: 'Own account',
+    canActivate: [loggedIn],
+    loadComponent: async () => (await import('./account/account.page')).AccountPage,
+  },
+  {
+    path: 'companies/new',
+    title: 'Another company',
+    canActivate: [loggedIn],
+    loadComponent: async () => (await import('./set-up/another-company.page')).AnotherCompanyPage,
   },
   {
     path: '',
@@ -81,6 +112,12 @@ export const routes: Routes = [
         path: 'journal',
         title: 'Journal',
         loadComponent: async () => (await import('./journal/journal.page')).JournalPage,
+      },
+      {
+        path: 'people',
+        title: 'People',
+        canActivate: [administers],
+        loadComponent: async () => (await import('./people/people.page')).PeoplePage,
       },
       {
         path: '**',

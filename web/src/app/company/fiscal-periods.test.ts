@@ -10,6 +10,7 @@ const closed = (endsOn: string): CompanyView['periods'][number] => ({
 });
 const company: CompanyView = {
   accounts: [],
+  id: 1,
   name: 'Ostrel Glassworks',
   currency: 'EUR',
   digits: 2,

@@ -20,7 +20,8 @@ import {
   type FundFigure,
   type FundRow,
 } from '@coffer/core';
-import { downloadAddress, downloads, endpoints, showDay, showMonth, showText } from '@coffer/contract';
+import { downloads, endpoints, showDay, showMonth, showText } from '@coffer/contract';
+import { CompanyChoice } from '../session/company-choice';
 import { of } from 'rxjs';
 import { ApiClient } from '../api/api-client';
 import { loaded } from '../api/loaded';
@@ -62,6 +63,7 @@ import { RecordDepositDialog } from './record-deposit.dialog';
   styleUrl: './fund.page.scss',
 })
 export class FundPage {
+  private readonly choice = inject(CompanyChoice);
   readonly id = input.required<string>();
   private readonly api = inject(ApiClient);
   private readonly funds = inject(FundsService);
@@ -124,7 +126,7 @@ export class FundPage {
     };
   });
   protected readonly document = computed(() =>
-    downloadAddress(downloads.instrumentDocument, { id: this.id() }, {}),
+    this.choice.file(downloads.instrumentDocument, { id: this.id() }, {}),
   );
 
   constructor() {

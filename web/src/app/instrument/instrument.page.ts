@@ -6,7 +6,8 @@ import { MatTabsModule } from '@angular/material/tabs';
 import { Title } from '@angular/platform-browser';
 import { Router, RouterLink } from '@angular/router';
 import { proofsOf } from '@coffer/core';
-import { downloadAddress, downloads, recordsPayments } from '@coffer/contract';
+import { downloads, recordsPayments } from '@coffer/contract';
+import { CompanyChoice } from '../session/company-choice';
 import { loaded } from '../api/loaded';
 import { AsOfService } from '../company/as-of.service';
 import { AmountPipe, DayPipe } from '../figures/amount.pipe';
@@ -50,6 +51,7 @@ import { TryTab } from '../try/try-tab';
   styleUrl: './instrument.page.scss',
 })
 export class InstrumentPage {
+  private readonly choice = inject(CompanyChoice);
   readonly id = input.required<string>();
   readonly tab = input.required<string>();
   readonly row = input<string>();
@@ -115,10 +117,10 @@ export class InstrumentPage {
   /** Where the files of an instrument are fetched. */
   protected addresses({ id }: OpenInstrument): Record<'csv' | 'workbook' | 'paper' | 'document', string> {
     return {
-      csv: downloadAddress(downloads.scheduleCsv, { id }, {}),
-      workbook: downloadAddress(downloads.scheduleWorkbook, { id }, {}),
-      paper: downloadAddress(downloads.workingPaper, { id }, { on: this.asOf.date() }),
-      document: downloadAddress(downloads.instrumentDocument, { id }, {}),
+      csv: this.choice.file(downloads.scheduleCsv, { id }, {}),
+      workbook: this.choice.file(downloads.scheduleWorkbook, { id }, {}),
+      paper: this.choice.file(downloads.workingPaper, { id }, { on: this.asOf.date() }),
+      document: this.choice.file(downloads.instrumentDocument, { id }, {}),
     };
   }
 

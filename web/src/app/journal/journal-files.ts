@@ -1,8 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatMenuModule } from '@angular/material/menu';
 import { addMonths, formatDay, parseDay, type CalendarDay } from '@coffer/core';
-import { downloadAddress, downloads } from '@coffer/contract';
+import { downloads } from '@coffer/contract';
+import { CompanyChoice } from '../session/company-choice';
 
 /** The posted entries of a span as files; of a month where only its end is given. */
 @Component({
@@ -18,6 +19,7 @@ import { downloadAddress, downloads } from '@coffer/contract';
   `,
 })
 export class JournalFiles {
+  private readonly choice = inject(CompanyChoice);
   /** Last day of the span. */
   readonly month = input.required<string>();
   /** First day of the span, where it is more than the month. */
@@ -26,6 +28,6 @@ export class JournalFiles {
     const start = addMonths(parseDay(this.month()) as CalendarDay, -1, true) + 1;
     return { from: this.from() ?? formatDay(start), to: this.month() };
   });
-  protected readonly workbook = computed(() => downloadAddress(downloads.journalWorkbook, {}, this.span()));
-  protected readonly csv = computed(() => downloadAddress(downloads.journalCsv, {}, this.span()));
+  protected readonly workbook = computed(() => this.choice.file(downloads.journalWorkbook, {}, this.span()));
+  protected readonly csv = computed(() => this.choice.file(downloads.journalCsv, {}, this.span()));
 }

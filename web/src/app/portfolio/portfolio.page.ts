@@ -14,7 +14,8 @@ import {
   type PortfolioMeasure,
   type PortfolioStep,
 } from '@coffer/core';
-import { downloadAddress, downloads, endpoints, showAmount, showDay, type TriedRow } from '@coffer/contract';
+import { downloads, endpoints, showAmount, showDay, type TriedRow } from '@coffer/contract';
+import { CompanyChoice } from '../session/company-choice';
 import { ApiClient } from '../api/api-client';
 import { loaded } from '../api/loaded';
 import { messageOf } from '../api/message-of';
@@ -70,6 +71,7 @@ const mostUnfolded = 30;
   host: { '[class.behind]': 'loaded.behind()', '(document:keydown)': 'onKey($event)' },
 })
 export class PortfolioPage {
+  private readonly choice = inject(CompanyChoice);
   private readonly api = inject(ApiClient);
   private readonly router = inject(Router);
   private readonly asOf = inject(AsOfService);
@@ -227,7 +229,7 @@ export class PortfolioPage {
     of: typeof downloads.portfolioCsv | typeof downloads.portfolioWorkbook | typeof downloads.portfolioPaper,
   ): string {
     const query = this.query();
-    return query ? downloadAddress(of, {}, query) : '';
+    return query ? this.choice.file(of, {}, query) : '';
   }
 
   protected look(at: number | undefined): void {

@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  inject,
+  input,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { NonNullableFormBuilder, ReactiveFormsModule, Validators } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MatFormFieldModule } from '@angular/material/form-field';
@@ -31,10 +39,28 @@ import { SessionService } from './session.service';
             <mat-error>Type your password.</mat-error>
           }
         </mat-form-field>
+        @if (codeAsked()) {
+          <mat-form-field>
+            <mat-label>Code of your second factor</mat-label>
+            <input
+              #code
+              matInput
+              formControlName="code"
+              autocomplete="one-time-code"
+              inputmode="numeric"
+              placeholder="six digits, or a recovery code"
+            />
+          </mat-form-field>
+        }
         @if (refused(); as message) {
           <p class="notice wrong" role="alert">{{ message }}</p>
         }
         <button matButton="filled" [disabled]="busy()">{{ busy() ? 'Logging in…' : 'Log in' }}</button>
+        @if (demo()) {
+          <p class="dim note">
+            This is the demo company. <code>./coffer start --own</code> begins with a company of your own.
+          </p>
+        }
       </form>
     </main>
   `,
@@ -54,6 +80,9 @@ import { SessionService } from './session.service';
     h1 {
       font-size: 30px;
     }
+    .note {
+      font-size: var(--text-small);
+    }
   `,
 })
 export class LogInPage {
@@ -64,17 +93,32 @@ export class LogInPage {
   protected readonly form = inject(NonNullableFormBuilder).group({
     logIn: ['', Validators.required],
     password: ['', Validators.required],
+    code: '',
   });
+  protected readonly codeAsked = signal(false);
+  protected readonly demo = signal(false);
+  private readonly code = viewChild<ElementRef<HTMLInputElement>>('code');
+
+  constructor() {
+    this.session.load().subscribe({
+      next: ({ installation }) => {
+        this.demo.set(installation === 'demo');
+        if (installation === 'empty') void this.router.navigateByUrl('/set-up');
+      },
+      error: (error: unknown) => this.tell(error),
+    });
+  }
   protected readonly busy = signal(false);
   protected readonly refused = signal('');
 
   protected submit(): void {
     this.form.markAllAsTouched();
     if (this.form.invalid) return;
-    const { logIn, password } = this.form.getRawValue();
+    const { logIn, password, code } = this.form.getRawValue();
     this.busy.set(true);
     this.refused.set('');
-    this.session.logIn(logIn, password).subscribe({
+    const withCode = code.trim() === '' ? {} : { code: code.trim() };
+    this.session.logIn({ logIn: logIn.trim(), password, ...withCode }).subscribe({
       next: () => void this.router.navigateByUrl(this.safe(this.to())),
       error: (error: unknown) => this.tell(error),
     });
@@ -87,7 +131,14 @@ export class LogInPage {
 
   private tell(error: unknown): void {
     this.busy.set(false);
-    const more = error instanceof ApiRefusal ? (error.faultOf('password') ?? '') : '';
-    this.refused.set(`${error instanceof Error ? error.message : String(error)} ${more}`.trim());
+    if (error instanceof ApiRefusal && error.refusal.code === 'second-factor') {
+      this.codeAsked.set(true);
+      setTimeout(() => this.code()?.nativeElement.focus());
+      return;
+    }
+    const fault = (key: string): string => (error instanceof ApiRefusal ? (error.faultOf(key) ?? '') : '');
+    const more = fault('password') || fault('code') || fault('logIn');
+    const message = error instanceof Error ? error.message : String(error);
+    this.refused.set(more === '' || more === message ? message : `${message} ${more}`);
   }
 }

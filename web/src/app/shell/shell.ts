@@ -1,8 +1,17 @@
-import { ChangeDetectionStrategy, Component, HostListener, inject, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  HostListener,
+  inject,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
+import { roleWords } from '@coffer/contract';
 import { AsOfService } from '../company/as-of.service';
 import { CompanyService } from '../company/company.service';
 import { SessionService } from '../session/session.service';
@@ -24,11 +33,16 @@ export class Shell {
   private readonly router = inject(Router);
   private readonly dialog = inject(MatDialog);
   private readonly companies = inject(CompanyService);
-  private readonly session = inject(SessionService);
+  protected readonly session = inject(SessionService);
   private readonly asOf = inject(AsOfService);
   protected readonly appearance = inject(AppearanceService);
   protected readonly company = this.companies.company;
   protected readonly person = this.session.person;
+  protected readonly membership = this.session.company;
+  protected readonly others = computed(() =>
+    this.session.companies().filter(({ id }) => id !== this.membership()?.id),
+  );
+  protected readonly role = computed(() => roleWords(this.membership()?.role ?? []));
   protected readonly pages = pages;
   protected readonly appearances: readonly Appearance[] = ['system', 'light', 'dark'];
   protected readonly failed = signal('');

@@ -135,7 +135,7 @@ export class HistoryTab {
   private readonly dialog = inject(MatDialog);
   private readonly session = inject(SessionService);
   protected readonly mayWithdraw = computed(
-    () => this.session.may('instruments.change') && this.instrument().withdrawn === null,
+    () => this.session.mayPrepare() && this.instrument().withdrawn === null,
   );
   protected readonly showText = showText;
   /** The version whose changes are shown. */

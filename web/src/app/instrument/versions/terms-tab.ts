@@ -109,7 +109,7 @@ export class TermsTab {
   protected readonly events = computed(() => eventFacts(withoutPayments(this.instrument().read.document)));
   protected readonly recorded = computed(() => recordedIn(this.instrument().read.document));
   protected readonly mayRecord = computed(
-    () => this.session.may('payments.record') && this.instrument().withdrawn === null,
+    () => this.session.mayPrepare() && this.instrument().withdrawn === null,
   );
 
   protected takeBack({ due, made }: Recorded): void {

@@ -1,0 +1,39 @@
+import type { Knex } from 'knex';
+import { currencyDigits, formatDay, monthEnd, parseDay, type CalendarDay } from '@coffer/core';
+import type { NewCompany } from '@coffer/contract';
+import { audit } from '../audit/audit.ts';
+import { faultyInput } from '../http/refusal.ts';
+
+/**
+ * Makes a company whose first month is open; gives its id. Tells of it in the company's own audit trail.
+ *
+ * @param by the id of who makes it and administers it from then on
+ * @param key of the company's name where it was typed
+ * @throws Refusal 422 where the name is taken
+ */
+export async function makeCompany(
+  database: Knex,
+  by: number,
+  { name, currency, fiscalYearEndMonth, booksFrom }: NewCompany,
+  key: string,
+): Promise<number> {
+  const taken = await database('company').whereRaw('lower(name) = lower(?)', name).first('id');
+  if (taken) throw faultyInput([{ key, message: 'A company of this name is kept here already.' }]);
+  const [made] = await database('company')
+    .insert({
+      name,
+      currency,
+      digits: currencyDigits(currency) ?? 2,
+      fiscal_year_end_month: fiscalYearEndMonth,
+      books_from: booksFrom,
+    })
+    .returning('id');
+  if (!made) throw new Error('The company was not made.');
+  const endsOn = formatDay(monthEnd(parseDay(booksFrom) as CalendarDay));
+  await database('period').insert({ company_id: made.id, ends_on: endsOn, state: 'open' });
+  await database('member').insert({ company_id: made.id, person_id: by, role: ['prepare', 'administer'] });
+  await audit(database, { companyId: made.id, id: by }, 'company-made', [
+    { subject: name, detail: { currency, fiscalYearEndMonth, booksFrom } },
+  ]);
+  return made.id;
+}

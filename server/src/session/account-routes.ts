@@ -1,0 +1,111 @@
+import { Router } from 'express';
+import type { Knex } from 'knex';
+import { endpoints, type AccountView } from '@coffer/contract';
+import { audit } from '../audit/audit.ts';
+import { faultyInput, Refusal } from '../http/refusal.ts';
+import { serve } from '../http/route.ts';
+import type { SignIn } from './log-in.ts';
+import { hashPassword, passwordFits, refuseCommon } from './passwords.ts';
+import { dropFactor } from './second-factor.ts';
+import { endSessions, listSessions } from './sessions.ts';
+import { countAttempt } from './throttle.ts';
+import type { Visitor } from './who-calls.ts';
+
+/** A person's own account: password, second factor, sessions. */
+export function accountRoutes({ database, factors }: SignIn): Router {
+  const router = Router();
+  serve(router, database, endpoints.account, ({ visitor, request, database: on }) =>
+    accountOf(on, visitor, request.sessionID),
+  );
+  serve(router, database, endpoints.changePassword, async ({ body, visitor, request, database: on }) => {
+    await samePerson(database, visitor, 'now', body.now, request.ip ?? '');
+    const names = [visitor.name, visitor.logIn, ...visitor.memberships.map(({ companyName }) => companyName)];
+    refuseCommon('next', body.next, names);
+    await on('person')
+      .where({ id: visitor.id })
+      .update({ password_hash: await hashPassword(body.next), password_since: new Date() });
+    const ended = await endSessions(on, visitor.id, ({ id }) => id !== request.sessionID);
+    await tell(on, visitor, 'password-changed', { ended });
+    return {};
+  });
+  serve(router, database, endpoints.beginFactor, async ({ body, visitor, request, database: on }) => {
+    await samePerson(database, visitor, 'password', body.password, request.ip ?? '');
+    return factors.begin(on, visitor);
+  });
+  serve(router, database, endpoints.confirmFactor, async ({ body, visitor, database: on }) => {
+    const recoveryCodes = await factors.confirm(on, visitor, body.code);
+    await tell(on, visitor, 'second-factor-on', {});
+    return { recoveryCodes };
+  });
+  serve(router, database, endpoints.removeFactor, async ({ body, visitor, request, database: on }) => {
+    await samePerson(database, visitor, 'password', body.password, request.ip ?? '');
+    const required = requiredBy(visitor);
+    if (required.length > 0) {
+      throw new Refusal(
+        409,
+        'second-factor-required',
+        `${required.join(' and ')} asks everybody for a second factor; it cannot be turned off.`,
+      );
+    }
+    await dropFactor(on, visitor.id);
+    await tell(on, visitor, 'second-factor-off', {});
+    return {};
+  });
+  serve(router, database, endpoints.endSession, async ({ params, visitor, database: on }) => {
+    const ended = await endSessions(on, visitor.id, ({ handle }) => handle === params.session);
+    if (ended === 0) throw new Refusal(404, 'no-session', 'This session has ended already.');
+    await tell(on, visitor, 'sessions-ended', { ended });
+    return {};
+  });
+  serve(router, database, endpoints.endOtherSessions, async ({ visitor, request, database: on }) => {
+    const ended = await endSessions(on, visitor.id, ({ id }) => id !== request.sessionID);
+    if (ended > 0) await tell(on, visitor, 'sessions-ended', { ended });
+    return { ended };
+  });
+  return router;
+}
+
+function requiredBy({ memberships }: Visitor): string[] {
+  return memberships.filter((each) => each.secondFactorRequired).map(({ companyName }) => companyName);
+}
+
+/** Asks once more for the password, so that who finds an open browser changes nothing lasting. Throws {@link Refusal}. */
+async function samePerson(
+  database: Knex,
+  { id, logIn }: Visitor,
+  key: string,
+  password: string,
+  address: string,
+): Promise<void> {
+  const attempt = await countAttempt(database, logIn.toLowerCase(), address, `own account ${id}`);
+  const row = await database('person').where({ id }).first();
+  if (!(await passwordFits(row?.password_hash, password))) {
+    throw faultyInput([{ key, message: 'This is not your password.' }]);
+  }
+  await attempt.succeed();
+}
+
+async function tell(database: Knex, { id, logIn }: Visitor, action: string, detail: object): Promise<void> {
+  await audit(database, { companyId: null, id }, action, [{ subject: logIn, detail }]);
+}
+
+async function accountOf(database: Knex, visitor: Visitor, current: string): Promise<AccountView> {
+  const row = await database('person').where({ id: visitor.id }).first();
+  const factor = await database('second_factor')
+    .where({ person_id: visitor.id })
+    .whereNotNull('since')
+    .first();
+  const codes = await database('recovery_code')
+    .where({ person_id: visitor.id, used_at: null })
+    .count({ many: '*' })
+    .first();
+  return {
+    name: visitor.name,
+    logIn: visitor.logIn,
+    passwordSince: (row?.password_since ?? new Date()).toISOString(),
+    secondFactorSince: factor?.since?.toISOString() ?? null,
+    recoveryCodesLeft: Number(codes?.['many'] ?? 0),
+    requiredBy: requiredBy(visitor),
+    sessions: await listSessions(database, visitor.id, current),
+  };
+}

@@ -1,0 +1,96 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { FormControl } from '@angular/forms';
+import { MatButtonModule } from '@angular/material/button';
+import { endpoints, type SessionView } from '@coffer/contract';
+import { RouterLink } from '@angular/router';
+import type { Observable } from 'rxjs';
+import { ApiClient, ApiRefusal } from '../api/api-client';
+import { loaded } from '../api/loaded';
+import { messageOf } from '../api/message-of';
+import { SecretField } from '../fields/secret-field';
+import { MomentPipe } from '../people/moment.pipe';
+import { SessionService } from '../session/session.service';
+import { PlainFrame } from '../shell/plain-frame';
+import { PasswordMeter } from './password-meter';
+import { SecondFactorPart } from './second-factor-part';
+
+/** A person's own account: password, second factor, and where it is logged in. */
+@Component({
+  selector: 'coffer-account',
+  imports: [
+    MatButtonModule,
+    MomentPipe,
+    PasswordMeter,
+    PlainFrame,
+    RouterLink,
+    SecondFactorPart,
+    SecretField,
+  ],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './account.page.html',
+  styleUrl: './account.page.scss',
+})
+export class AccountPage {
+  private readonly api = inject(ApiClient);
+  protected readonly session = inject(SessionService);
+  protected readonly loaded = loaded(
+    computed(() => this.session.person()?.logIn),
+    () => this.api.call(endpoints.account),
+  );
+  protected readonly account = this.loaded.value;
+  protected readonly now = new FormControl('', { nonNullable: true });
+  protected readonly next = new FormControl('', { nonNullable: true });
+  protected readonly typed = toSignal(this.next.valueChanges, { initialValue: '' });
+  protected readonly faults = signal<Readonly<Record<string, string>>>({});
+  protected readonly said = signal('');
+  protected readonly failed = signal('');
+  protected readonly names = computed(() => {
+    const person = this.session.person();
+    return person ? [person.name, person.logIn, ...person.companies.map(({ name }) => name)] : [];
+  });
+
+  protected changePassword(event: Event): void {
+    event.preventDefault();
+    const [now, next] = [this.now.value, this.next.value];
+    const missing = {
+      ...(now === '' && { now: 'This is needed.' }),
+      ...(next === '' && { next: 'This is needed.' }),
+    };
+    this.faults.set(missing);
+    if (now === '' || next === '') return;
+    this.act(
+      this.api.call(endpoints.changePassword, { body: { now, next } }),
+      'The password is changed; all other sessions have ended.',
+      () => {
+        this.now.reset();
+        this.next.reset();
+      },
+    );
+  }
+
+  protected end({ id }: SessionView): void {
+    this.act(this.api.call(endpoints.endSession, { params: { session: id } }), 'The session has ended.');
+  }
+
+  protected endOthers(): void {
+    this.act(this.api.call(endpoints.endOtherSessions), 'All other sessions have ended.');
+  }
+
+  private act(call: Observable<unknown>, said: string, then?: () => void): void {
+    this.failed.set('');
+    this.said.set('');
+    call.subscribe({
+      next: () => {
+        this.said.set(said);
+        then?.();
+        this.loaded.again();
+      },
+      error: (error: unknown) => {
+        const faults = error instanceof ApiRefusal ? (error.refusal.faults ?? []) : [];
+        this.faults.set(Object.fromEntries(faults.map(({ key, message }) => [key, message])));
+        this.failed.set(faults.length === 0 ? messageOf(error) : '');
+      },
+    });
+  }
+}

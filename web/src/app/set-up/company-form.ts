@@ -1,0 +1,105 @@
+import { computed, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { FormControl } from '@angular/forms';
+import { addMonths, calendarFields, formatDay, monthEnd, parseDay, type CalendarDay } from '@coffer/core';
+import { monthName, showDay, type CompanyView, type NewCompany } from '@coffer/contract';
+import { FieldReader } from '../fields/field-reader';
+import { readDay } from '../typed/typed-day';
+
+const text = (value = ''): FormControl<string> => new FormControl(value, { nonNullable: true });
+
+/** The first day of the month that a day lies in. */
+function firstOfMonth(day: CalendarDay): CalendarDay {
+  return (monthEnd(addMonths(day, -1, false)) + 1) as CalendarDay;
+}
+
+/** A company that is being typed in, and what it would look like. Made while a component is made. */
+export class CompanyForm {
+  readonly name = text();
+  readonly currency = text('EUR');
+  readonly yearEnd = text('12');
+  readonly booksFrom: FormControl<string>;
+  readonly faults = signal<Readonly<Record<string, string>>>({});
+  private readonly typedName = toSignal(this.name.valueChanges, { initialValue: '' });
+  private readonly typedCurrency = toSignal(this.currency.valueChanges, { initialValue: 'EUR' });
+  private readonly typedEnd = toSignal(this.yearEnd.valueChanges, { initialValue: '12' });
+  private readonly typedFrom;
+
+  constructor(today: CalendarDay) {
+    this.booksFrom = text(showDay(firstOfMonth(today)));
+    this.typedFrom = toSignal(this.booksFrom.valueChanges, { initialValue: this.booksFrom.value });
+  }
+
+  /** The first day of the books, where it is understood and begins a month. */
+  readonly first = computed(() => {
+    const day = readDay(this.typedFrom());
+    return day !== undefined && calendarFields(day).day === 1 ? day : undefined;
+  });
+  readonly shownName = computed(() => this.typedName().trim());
+  readonly shownCurrency = computed(() => this.typedCurrency());
+  readonly endMonth = computed(() => Number(this.typedEnd()));
+
+  /** The fiscal year that a day lies in, named by the calendar year that it ends in. */
+  readonly fiscalYear = computed(() => {
+    const first = this.first();
+    if (first === undefined) return undefined;
+    const { year, month } = calendarFields(first);
+    return month > this.endMonth() ? year + 1 : year;
+  });
+
+  /** What is understood of the first day of the books, or what is wrong with it. */
+  readonly fromHint = computed(() => {
+    const day = readDay(this.typedFrom());
+    if (day === undefined) return '';
+    if (calendarFields(day).day !== 1)
+      return `Books begin on the first of a month, such as ${showDay(firstOfMonth(day))}.`;
+    return `${showDay(day)}, in Fiscal ${this.fiscalYear()}`;
+  });
+
+  /** What the year looks like in words. */
+  readonly quarters = computed(() => {
+    const end = this.endMonth();
+    const name = (month: number): string => monthName(((month + 11) % 12) + 1);
+    const ends = [3, 6, 9, 12].map((after) => name(end + after));
+    return `Twelve periods, ${name(end + 1)} to ${name(end)}; quarters end in ${ends.slice(0, 3).join(', ')} and ${ends[3]}.`;
+  });
+
+  /** The company as the rail of months draws it. */
+  readonly preview = computed<CompanyView | undefined>(() => {
+    const first = this.first();
+    if (first === undefined) return undefined;
+    return {
+      id: 0,
+      name: this.shownName(),
+      currency: this.shownCurrency(),
+      digits: 2,
+      fiscalYearEndMonth: this.endMonth(),
+      booksFrom: formatDay(first),
+      periods: [{ endsOn: formatDay(monthEnd(first)), state: 'open', closedAt: null, closedBy: null }],
+      accounts: [],
+    };
+  });
+
+  /** What is typed, where all of it is there. Notes what is missing at its field. */
+  read(): NewCompany | undefined {
+    const reader = new FieldReader();
+    const name = reader.text('name', this.name.value);
+    const booksFrom = reader.day('booksFrom', this.booksFrom.value);
+    for (const key of reader.missing) reader.fault(key, 'This is needed.');
+    const day = booksFrom === undefined ? undefined : parseDay(booksFrom);
+    if (day !== undefined && calendarFields(day).day !== 1) {
+      reader.fault(
+        'booksFrom',
+        `Books begin on the first of a month, such as ${showDay(firstOfMonth(day))}.`,
+      );
+    }
+    this.tell(Object.fromEntries(reader.faults.map(({ key, message }) => [key, message])));
+    if (name === undefined || booksFrom === undefined || reader.faults.length > 0) return undefined;
+    return { name, currency: this.currency.value, fiscalYearEndMonth: this.endMonth(), booksFrom };
+  }
+
+  /** Shows faults at their fields. */
+  tell(faults: Readonly<Record<string, string>>): void {
+    this.faults.set(faults);
+  }
+}
