@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import { accrualChoices, portfolioMeasures, portfolioSteps } from '@coffer/core';
 import { dayText } from '../document/scalars.ts';
+import { accountEndpoints } from './account-endpoints.ts';
 import { confirm } from './confirm.ts';
 import { endpoint } from './endpoint.ts';
 import {
@@ -60,6 +61,7 @@ export const endpoints = {
   }),
   ...sessionEndpoints,
   ...peopleEndpoints,
+  ...accountEndpoints,
   company: endpoint('get', '/api/company', 'The company and its fiscal periods', 'member', {
     answer: companyView,
   }),

@@ -6,6 +6,8 @@ export type Permission = (typeof permissions)[number];
 export const preparing: readonly Permission[] = ['prepare'];
 /** Who works out what might be: what is kept as a scenario is no part of the books. */
 export const proposing: readonly Permission[] = ['prepare', 'review'];
+/** Who keeps the chart of accounts. */
+export const charting: readonly Permission[] = ['prepare', 'administer'];
 /** Who decides about people and rules. */
 export const administering: readonly Permission[] = ['administer'];
 

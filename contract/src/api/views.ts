@@ -2,6 +2,7 @@ import { question } from './confirm.ts';
 import * as v from 'valibot';
 import { accountRoles, accrualChoices, entryKinds, positionFigureKeys } from '@coffer/core';
 import { amountText, dayText, shortText } from '../document/scalars.ts';
+import { accountOfRole, broughtIn } from './account-views.ts';
 import { closeFund, fundFigures, fundRowView } from './fund-views.ts';
 import { instrumentId, minorUnits } from './ids.ts';
 
@@ -170,6 +171,9 @@ export const instrumentView = v.strictObject({
   reported: v.array(v.strictObject({ periodEnd: dayText, version: v.number(), figures: figuresView })),
   /** What closed periods reported of it where it is a fund. */
   reportedFund: v.array(v.strictObject({ periodEnd: dayText, version: v.number(), figures: fundFigures })),
+  /** The accounts that its entries go to by role, and whether each is its own; its cost centre. */
+  accounts: v.array(v.strictObject({ ...accountOfRole.entries, name: v.string(), own: v.boolean() })),
+  costCentre: v.nullable(v.string()),
   /** Where it was withdrawn: when, by whom and why. */
   withdrawn: v.nullable(v.strictObject({ at: v.string(), by: v.string(), reason: v.string() })),
 });
@@ -199,6 +203,7 @@ export const entryView = v.strictObject({
   row: v.nullable(v.number()),
   /** The closed month that an opening or a correction stands for. */
   forPeriod: v.nullable(dayText),
+  costCentre: v.nullable(v.string()),
   lines: v.array(entryLineView),
 });
 export type EntryView = v.InferOutput<typeof entryView>;
@@ -268,6 +273,10 @@ export const closeView = v.strictObject({
   /** Payments due in the month and how many are recorded; of interest only while it is open. */
   payments: v.nullable(v.strictObject({ due: v.number(), recorded: v.number() })),
   unrecorded: v.array(unrecordedPayment),
+  /** Roles that entries of the month need and that have no account; it is not locked before they have. */
+  missingAccounts: v.array(v.picklist(accountRoles)),
+  /** Accounts in which what is brought in on the first day of the books is not what the ledger held. */
+  untied: v.array(broughtIn),
   /** What else somebody should see to before it is locked; none once it is. */
   attention: v.array(attention),
 });

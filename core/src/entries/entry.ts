@@ -12,6 +12,7 @@ export const entryKinds = [
   'redemption',
   'accrual',
   'current-portion',
+  'transfer',
 ] as const;
 
 export type EntryKind = (typeof entryKinds)[number];
@@ -21,6 +22,8 @@ export interface EntryLine {
   readonly account: AccountRole;
   readonly debit: number;
   readonly credit: number;
+  /** The code of its account where that is not the one in force: what a transfer takes out of another. */
+  readonly code?: string;
 }
 
 /** A balanced journal entry and what it comes from. */

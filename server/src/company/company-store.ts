@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
-import type { AccountRole } from '@coffer/core';
+import { accountRoles } from '@coffer/core';
 import type { CompanyView, PeriodView } from '@coffer/contract';
+import { accountsOf } from '../accounts/accounts.ts';
 
 /** The company whose books are kept, as stored. */
 export interface Company {
@@ -46,19 +47,14 @@ export async function periodsOf(database: Knex, companyId: number): Promise<Peri
   }));
 }
 
-/** What the company calls its accounts. */
-export type Accounts = ReadonlyMap<AccountRole, { readonly code: string; readonly name: string }>;
-
-/** The company's accounts by role. */
-export async function accountsOf(database: Knex, companyId: number): Promise<Accounts> {
-  const rows = await database('account').where({ company_id: companyId }).select('role', 'code', 'name');
-  return new Map(rows.map(({ role, code, name }) => [role, { code, name }]));
-}
-
 /** The company as the contract shows it. */
 export async function companyView(database: Knex, companyId: number): Promise<CompanyView> {
   const company = await companyOf(database, companyId);
   const { id } = company;
-  const accounts = [...(await accountsOf(database, id))].map(([role, account]) => ({ role, ...account }));
+  const chart = await accountsOf(database, id);
+  const accounts = accountRoles.flatMap((role) => {
+    const account = chart.byDefault(role);
+    return account ? [{ role, ...account }] : [];
+  });
   return { ...company, periods: await periodsOf(database, id), accounts };
 }

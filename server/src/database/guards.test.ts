@@ -16,8 +16,10 @@ const entry = (number: string, end = open, date = end, forPeriod = 'null'): stri
   `insert into entry (company_id, number, period_end, date, kind, memo, instrument_id, instrument_version, for_period)
    select 1, ${number}, '${end}', '${date}', 'accrual', 'x', ${one}, 1, ${forPeriod}::date`;
 const lines = (...amounts: [debit: number, credit: number, line?: number][]): string =>
-  `insert into entry_line (company_id, number, line, role, debit, credit) values ${amounts
-    .map(([debit, credit, line], at) => `(1, ${next}, ${line ?? at + 1}, 'cash', ${debit}, ${credit})`)
+  `insert into entry_line (company_id, number, line, role, debit, credit, account_code) values ${amounts
+    .map(
+      ([debit, credit, line], at) => `(1, ${next}, ${line ?? at + 1}, 'cash', ${debit}, ${credit}, '1010')`,
+    )
     .join(', ')}`;
 const reported = (end: string, more: Record<string, number>, of = one): string => {
   const figures = { outstanding: 10, carrying: 10, current: 4, non_current: 6, ...more };
@@ -47,7 +49,7 @@ const triggers: Record<string, [sql: string, code: string]> = {
   entry_line_append_only: [`update entry_line set debit = debit + 1 where debit > 0`, never],
   entry_line_no_truncate: [`truncate entry_line`, never],
   entry_line_period_open: [
-    `insert into entry_line select company_id, number, 99, role, debit, credit from entry_line
+    `insert into entry_line select company_id, number, 99, role, debit, credit, account_code from entry_line
      where (company_id, number) = (1, 1) limit 1`,
     'CF001',
   ],
@@ -89,7 +91,7 @@ const link = (kind: string, role = 'review'): string =>
   `insert into link (company_id, kind, token_hash, log_in, name, role, expires_at)
    values (1, '${kind}', 'x', 'x', 'x', array['${role}'], now())`;
 const account = (code: string, name: string): string =>
-  `insert into account values (1, 'x', '${code}', '${name}')`;
+  `insert into account values (1, '${code}', '${name}')`;
 const withEntry = (statement: string): string => `${entry(next)}; ${statement}`;
 
 /** What it refuses by each check of its tables. */
@@ -106,6 +108,7 @@ const checks: Record<string, string> = {
   entry_line_credit_check: withEntry(lines([0, -5], [-5, 0])),
   entry_line_debit_check: withEntry(lines([-5, 0], [0, 5])),
   entry_line_line_check: withEntry(lines([5, 0, 0], [0, 5])),
+  instrument_cost_centre_check: `update instrument set cost_centre = ''`,
   instrument_kind_check: `insert into instrument (company_id, name, kind, version) values (1, 'x', 'share', 1)`,
   instrument_version_check: `insert into instrument (company_id, name, kind, version) values (1, 'x', 'debt', 0)`,
   instrument_withdrawn_because_check: `update instrument set withdrawn_at = now(), withdrawn_because = '' where id = ${one}`,

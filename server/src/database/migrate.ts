@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import { accounts } from './migrations/0001-company-and-people.ts';
+import { accounts as companyAndPeople } from './migrations/0001-company-and-people.ts';
 import { instruments } from './migrations/0002-instruments.ts';
 import { books } from './migrations/0003-books.ts';
 import { accruals } from './migrations/0004-accruals.ts';
@@ -11,10 +11,11 @@ import { scenarios } from './migrations/0009-scenarios.ts';
 import { funds } from './migrations/0010-funds.ts';
 import { members } from './migrations/0011-members.ts';
 import { signIn } from './migrations/0012-sign-in.ts';
+import { accounts } from './migrations/0013-accounts.ts';
 
 /** Migrations in the order in which they run; each runs once and forward only. */
 const migrations: Readonly<Record<string, string>> = {
-  '0001-company-and-people': accounts,
+  '0001-company-and-people': companyAndPeople,
   '0002-instruments': instruments,
   '0003-books': books,
   '0004-accruals': accruals,
@@ -26,6 +27,7 @@ const migrations: Readonly<Record<string, string>> = {
   '0010-funds': funds,
   '0011-members': members,
   '0012-sign-in': signIn,
+  '0013-accounts': accounts,
 };
 
 const source: Knex.MigrationSource<string> = {

@@ -23,6 +23,7 @@ export interface CompanyRow {
   readonly books_from: string;
   readonly last_entry_number: number;
   readonly second_factor_required: boolean;
+  readonly accounts_revision: number;
 }
 
 /** Somebody who may log in. */
@@ -75,12 +76,30 @@ export interface LinkRow {
   readonly taken_back_at: Date | null;
 }
 
-/** What the company calls an account. */
+/** An account of the chart. */
 export interface AccountRow {
+  readonly company_id: number;
+  readonly code: string;
+  readonly name: string;
+}
+
+/** The account of a role, unless an instrument has its own. */
+export interface AccountOfRoleRow {
   readonly company_id: number;
   readonly role: AccountRole;
   readonly code: string;
-  readonly name: string;
+}
+
+/** The account that an instrument has of its own for a role. */
+export interface AccountOfInstrumentRow extends AccountOfRoleRow {
+  readonly instrument_id: string;
+}
+
+/** What the ledger held in an account on the day before the books; minor units, debits positive. */
+export interface LedgerBalanceRow {
+  readonly company_id: number;
+  readonly code: string;
+  readonly balance: number;
 }
 
 /** A fiscal month. */
@@ -108,6 +127,7 @@ export interface InstrumentRow {
   readonly withdrawn_at: Date | null;
   readonly withdrawn_by: number | null;
   readonly withdrawn_because: string | null;
+  readonly cost_centre: string | null;
 }
 
 /** A version of an instrument. */
@@ -156,6 +176,7 @@ export interface EntryRow {
   readonly posted_by: number | null;
   readonly posted_at: Date;
   readonly for_period: string | null;
+  readonly cost_centre: string | null;
 }
 
 /** A line of a posted entry; minor units. */
@@ -166,6 +187,7 @@ export interface EntryLineRow {
   readonly role: AccountRole;
   readonly debit: number;
   readonly credit: number;
+  readonly account_code: string;
 }
 
 /** What a closed month reported of an instrument; minor units. */
@@ -237,22 +259,25 @@ type Table<Row, Given extends keyof Row = never> = Knex.CompositeTableType<
 
 declare module 'knex/types/tables' {
   interface Tables {
-    company: Table<CompanyRow, 'id' | 'last_entry_number' | 'second_factor_required'>;
+    company: Table<CompanyRow, 'id' | 'last_entry_number' | 'second_factor_required' | 'accounts_revision'>;
     person: Table<PersonRow, 'id' | 'password_since' | 'last_log_in'>;
     member: Table<MemberRow, 'suspended_at'>;
     second_factor: Table<SecondFactorRow>;
     recovery_code: Table<RecoveryCodeRow>;
     link: Table<LinkRow, 'id' | 'made_at' | 'used_at' | 'taken_back_at'>;
     account: Table<AccountRow>;
+    account_of_role: Table<AccountOfRoleRow>;
+    account_of_instrument: Table<AccountOfInstrumentRow>;
+    ledger_balance: Table<LedgerBalanceRow>;
     period: Table<PeriodRow, 'closed_at' | 'closed_by' | 'accruals' | 'settled' | 'reversals'>;
     instrument: Table<
       InstrumentRow,
-      'id' | 'created_at' | 'withdrawn_at' | 'withdrawn_by' | 'withdrawn_because'
+      'id' | 'created_at' | 'withdrawn_at' | 'withdrawn_by' | 'withdrawn_because' | 'cost_centre'
     >;
     instrument_version: Table<VersionRow, 'made_at'>;
     scenario: Table<ScenarioRow, 'id' | 'revision' | 'changed_at'>;
     scenario_change: Table<ScenarioChangeRow>;
-    entry: Table<EntryRow, 'posted_at' | 'for_period' | 'row_number'>;
+    entry: Table<EntryRow, 'posted_at' | 'for_period' | 'row_number' | 'cost_centre'>;
     entry_line: Table<EntryLineRow>;
     reported_position: Table<ReportedRow>;
     reported_fund: Table<ReportedFundRow>;

@@ -110,7 +110,10 @@ async function insertCompany(
     if (person.role.includes('prepare')) closer = row?.id ?? 0;
   }
   await database('account').insert(
-    company.accounts.map((account) => ({ company_id: companyId, ...account })),
+    company.accounts.map(({ code, name }) => ({ company_id: companyId, code, name })),
+  );
+  await database('account_of_role').insert(
+    company.accounts.map(({ role: of, code }) => ({ company_id: companyId, role: of, code })),
   );
   return { companyId, id: closer };
 }

@@ -4,6 +4,7 @@ import type { Knex } from 'knex';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { openApiDescription } from '@coffer/contract';
+import { chartRoutes } from '../accounts/account-routes.ts';
 import type { Clock } from '../clock.ts';
 import { companyRoutes } from '../company/company-routes.ts';
 import { healthRoutes } from '../health/health-routes.ts';
@@ -81,6 +82,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   app.use(accountRoutes(signIn));
   app.use(peopleRoutes(signIn));
   app.use(companyRoutes(database));
+  app.use(chartRoutes(database, figures));
   app.use(registerRoutes(database, figures));
   app.use(portfolioRoutes(database, figures, files));
   app.use(instrumentRoutes(database, figures));

@@ -19,12 +19,14 @@ const roles = Array.from({ length: 2 ** permissions.length }, (_, mask) =>
 const allowed: Readonly<Record<string, readonly Permission[]>> = {
   ...Object.fromEntries(
     ['createInstrument', 'changeInstrument', 'withdrawInstrument', 'recordPayments', 'takeBackPayments']
-      .concat(['chooseAccruals', 'lock', 'adoptScenario'])
+      .concat(['chooseAccruals', 'lock', 'adoptScenario', 'keepOwnAccounts'])
       .map((name) => [name, ['prepare']]),
   ),
   ...Object.fromEntries(
     ['keepScenario', 'changeScenario', 'dropScenario'].map((name) => [name, ['prepare', 'review']]),
   ),
+  keepAccounts: ['prepare', 'administer'],
+  keepLedger: ['prepare', 'administer'],
   ...Object.fromEntries(
     ['people', 'invite', 'takeBackInvitation', 'changeMember', 'newPasswordLink', 'requireFactor'].map(
       (name) => [name, ['administer']],

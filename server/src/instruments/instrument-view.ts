@@ -1,5 +1,7 @@
 import type { Knex } from 'knex';
+import { accountRoles } from '@coffer/core';
 import type { InstrumentView } from '@coffer/contract';
+import { accountsOf } from '../accounts/accounts.ts';
 import { newestVersion, versionOf } from './instrument-store.ts';
 import { fundFiguresOf } from '../funds/reported-funds.ts';
 import { anyDocumentOf } from './known-instruments.ts';
@@ -42,6 +44,7 @@ export async function instrumentView(
       'person.name',
       'withdrawn_because',
     );
+  const accounts = await accountsOf(database, companyId);
   return {
     id,
     version: stored.version,
@@ -59,6 +62,11 @@ export async function instrumentView(
           reason: withdrawn.withdrawn_because,
         }
       : null,
+    accounts: accountRoles.flatMap((role) => {
+      const account = accounts.of(id, role);
+      return account ? [{ role, ...account, own: accounts.isOwn(id, role) }] : [];
+    }),
+    costCentre: accounts.costCentre(id),
     reported: reported.map((row) => ({
       periodEnd: row.period_end,
       version: row.instrument_version,

@@ -1,16 +1,15 @@
 import { formatDay, type AccountRole, type Entry, type EntryKind } from '@coffer/core';
 import type { EntryLineView, EntryView } from '@coffer/contract';
-import type { Accounts } from '../company/company-store.ts';
+import type { Accounts } from '../accounts/accounts.ts';
 
 /** A line with what the company calls its account. */
 export function lineView(
   accounts: Accounts,
-  role: AccountRole,
-  debit: number,
-  credit: number,
+  code: string | undefined,
+  { role, debit, credit }: { readonly role: AccountRole; readonly debit: number; readonly credit: number },
 ): EntryLineView {
-  const account = accounts.get(role);
-  return { role, code: account?.code ?? '', account: account?.name ?? role, debit, credit };
+  const account = accounts.named(code, role);
+  return { role, code: account.code, account: account.name, debit, credit };
 }
 
 /** An entry that is not posted yet. */
@@ -29,7 +28,10 @@ export function draftView(
     version: instrument.version,
     row: entry.row,
     forPeriod: entry.belongsTo === undefined ? null : formatDay(entry.belongsTo),
-    lines: entry.lines.map(({ account, debit, credit }) => lineView(accounts, account, debit, credit)),
+    costCentre: accounts.costCentre(instrument.id),
+    lines: entry.lines.map(({ account: role, debit, credit, code }) =>
+      lineView(accounts, code ?? accounts.of(instrument.id, role)?.code, { role, debit, credit }),
+    ),
   };
 }
 
@@ -44,6 +46,8 @@ export interface PostedLine {
   readonly version: number;
   readonly for_period: string | null;
   readonly row_number: number | null;
+  readonly cost_centre: string | null;
+  readonly code: string;
   readonly role: AccountRole;
   readonly debit: number;
   readonly credit: number;
@@ -65,11 +69,12 @@ export function postedViews(accounts: Accounts, lines: readonly PostedLine[]): E
         version: line.version,
         row: line.row_number,
         forPeriod: line.for_period,
+        costCentre: line.cost_centre,
         lines: [],
       };
       views.push(view);
     }
-    view.lines.push(lineView(accounts, line.role, line.debit, line.credit));
+    view.lines.push(lineView(accounts, line.code, line));
   }
   return views;
 }

@@ -17,6 +17,7 @@ const columns = [
   'forPeriod',
   'accountCode',
   'account',
+  'costCentre',
   'debit',
   'credit',
 ] as const;
@@ -35,6 +36,7 @@ function rowsOf(entry: EntryView, money: (minor: number) => string): Row[] {
     forPeriod: entry.forPeriod,
     accountCode: line.code,
     account: line.account,
+    costCentre: entry.costCentre,
     debit: money(line.debit),
     credit: money(line.credit),
   }));
@@ -74,6 +76,7 @@ const widths: Partial<Record<keyof Row, number>> = {
 };
 const headings: Partial<Record<keyof Row, string>> = {
   accountCode: 'Account code',
+  costCentre: 'Cost centre',
   payment: 'Payment no.',
   forPeriod: 'For month to',
 };

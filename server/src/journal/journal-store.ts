@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import type { EntryView } from '@coffer/contract';
-import { accountsOf } from '../company/company-store.ts';
+import { accountsOf } from '../accounts/accounts.ts';
 import { entryLines } from './entry-lines.ts';
 import { postedViews, type PostedLine } from './entry-view.ts';
 
@@ -60,6 +60,8 @@ function linesOf(database: Knex, companyId: number, numbers: readonly number[]):
       'entry.instrument_version as version',
       'entry.for_period',
       'entry.row_number',
+      'entry.cost_centre',
+      'entry_line.account_code as code',
       'entry_line.role',
       'entry_line.debit',
       'entry_line.credit',

@@ -1,14 +1,17 @@
 import type { Knex } from 'knex';
-import { entryKinds, type AccountRole, type EntryKind } from '@coffer/core';
+import { entryKinds, type AccountRole, type Entry, type EntryKind } from '@coffer/core';
 import type { CloseCheck, CloseView, EntryLineView, EntrySum } from '@coffer/contract';
-import { accountsOf, periodsOf, type Accounts } from '../company/company-store.ts';
+import { accountsOf, type Accounts } from '../accounts/accounts.ts';
+import { broughtIn, untied } from '../accounts/brought-in.ts';
+import { missingAccounts } from '../accounts/missing-accounts.ts';
+import { companyOf, periodsOf } from '../company/company-store.ts';
 import { reportedFunds } from '../funds/reported-funds.ts';
 import { reportedPositions } from '../instruments/reported-positions.ts';
 import { entryLines } from '../journal/entry-lines.ts';
 import { lineView } from '../journal/entry-view.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { closeChecks } from './close-checks.ts';
-import { monthWork } from './month-work.ts';
+import { monthWork, type MonthWork } from './month-work.ts';
 import type { PeriodRow } from '../database/tables.ts';
 import { periodEnding } from './period-store.ts';
 
@@ -36,11 +39,21 @@ async function openView(
   const endsOn = period.ends_on;
   const { work, funds, unworkable } = await monthWork(database, figures, companyId, period, false);
   const totals = await postedTotals(database, companyId, endsOn);
-  const drafts = [...work, ...funds].flatMap((done) => done.inPeriod);
-  for (const entry of drafts) {
-    for (const line of entry.lines) totals.add(entry.kind, line.account, line.debit, line.credit);
-    totals.count(entry.kind, 1);
+  const made = madeBy(work, funds);
+  const drafts = made.flatMap(({ inPeriod }) => inPeriod);
+  for (const { instrumentId, inPeriod } of made) {
+    for (const { kind, lines } of inPeriod) {
+      for (const { account: role, code, debit, credit } of lines) {
+        totals.add(kind, role, code ?? accounts.of(instrumentId, role)?.code, debit, credit);
+      }
+      totals.count(kind, 1);
+    }
   }
+  const { booksFrom } = await companyOf(database, companyId);
+  const toPost = made.map(({ instrumentId, inPeriod, opening }) => ({
+    instrumentId,
+    entries: opening ? [...inPeriod, opening] : inPeriod,
+  }));
   return {
     endsOn,
     state: 'open',
@@ -69,6 +82,8 @@ async function openView(
     },
     unrecorded: work.flatMap(({ unrecorded }) => unrecorded),
     attention: work.flatMap(({ attention }) => attention),
+    missingAccounts: missingAccounts(accounts, toPost),
+    untied: untied(await broughtIn(database, companyId, booksFrom, accounts, toPost)),
   };
 }
 
@@ -98,7 +113,20 @@ async function closedView(
     payments: null,
     unrecorded: [],
     attention: [],
+    missingAccounts: [],
+    untied: [],
   };
+}
+
+/** What the month makes of everything owed and of all funds, by whom it is. */
+function madeBy(
+  work: MonthWork['work'],
+  funds: MonthWork['funds'],
+): { instrumentId: string; inPeriod: readonly Entry[]; opening: Entry | undefined }[] {
+  return [
+    ...work.map(({ row, inPeriod, opening }) => ({ instrumentId: row.id, inPeriod, opening })),
+    ...funds.map(({ fund, inPeriod, opening }) => ({ instrumentId: fund.id, inPeriod, opening })),
+  ];
 }
 
 /** The checks, and what interest payable comes to. */
@@ -112,14 +140,17 @@ async function postedTotals(database: Knex, companyId: number, endsOn: string): 
   const totals = new Totals();
   const sums = await entryLines(database, companyId)
     .where({ period_end: endsOn })
-    .groupBy('kind', 'role')
-    .select<{ kind: EntryKind; role: AccountRole; debit: string; credit: string }[]>(
+    .groupBy('kind', 'role', 'account_code')
+    .select<{ kind: EntryKind; role: AccountRole; code: string; debit: string; credit: string }[]>(
       'kind',
       'role',
+      'account_code as code',
       database.raw('sum(debit::numeric) as debit'),
       database.raw('sum(credit::numeric) as credit'),
     );
-  for (const { kind, role, debit, credit } of sums) totals.add(kind, role, Number(debit), Number(credit));
+  for (const { kind, role, code, debit, credit } of sums) {
+    totals.add(kind, role, code, Number(debit), Number(credit));
+  }
   const counts = await database('entry')
     .where({ company_id: companyId, period_end: endsOn })
     .groupBy('kind')
@@ -128,20 +159,28 @@ async function postedTotals(database: Knex, companyId: number, endsOn: string): 
   return totals;
 }
 
+interface Sum {
+  readonly role: AccountRole;
+  readonly code: string | undefined;
+  readonly debit: number;
+  readonly credit: number;
+}
+
 /** Adds up lines by kind of entry and account. Sums of amounts stay exact below 2^53. */
 class Totals {
-  private readonly lines = new Map<EntryKind, Map<AccountRole, { debit: number; credit: number }>>();
+  private readonly lines = new Map<EntryKind, Map<string, Sum>>();
   private readonly counts = new Map<EntryKind, number>();
 
   count(kind: EntryKind, many: number): void {
     this.counts.set(kind, (this.counts.get(kind) ?? 0) + many);
   }
 
-  add(kind: EntryKind, role: AccountRole, debit: number, credit: number): void {
-    const ofKind = this.lines.get(kind) ?? new Map<AccountRole, { debit: number; credit: number }>();
+  add(kind: EntryKind, role: AccountRole, code: string | undefined, debit: number, credit: number): void {
+    const ofKind = this.lines.get(kind) ?? new Map<string, Sum>();
     this.lines.set(kind, ofKind);
-    const sum = ofKind.get(role) ?? { debit: 0, credit: 0 };
-    ofKind.set(role, { debit: sum.debit + debit, credit: sum.credit + credit });
+    const key = `${role} ${code ?? ''}`;
+    const sum = ofKind.get(key) ?? { role, code, debit: 0, credit: 0 };
+    ofKind.set(key, { ...sum, debit: sum.debit + debit, credit: sum.credit + credit });
   }
 
   /** Sums in the order in which entries are posted, debits before credits, by account code. */
@@ -149,9 +188,9 @@ class Totals {
     const sums = entryKinds.flatMap((kind): EntrySum[] => {
       const ofKind = this.lines.get(kind);
       if (!ofKind) return [];
-      const lines = [...ofKind].flatMap(([role, { debit, credit }]): EntryLineView[] => [
-        ...(debit > 0 ? [lineView(accounts, role, debit, 0)] : []),
-        ...(credit > 0 ? [lineView(accounts, role, 0, credit)] : []),
+      const lines = [...ofKind.values()].flatMap(({ role, code, debit, credit }): EntryLineView[] => [
+        ...(debit > 0 ? [lineView(accounts, code, { role, debit, credit: 0 })] : []),
+        ...(credit > 0 ? [lineView(accounts, code, { role, debit: 0, credit })] : []),
       ]);
       lines.sort((a, b) => Number(a.credit > 0) - Number(b.credit > 0) || a.code.localeCompare(b.code));
       return [{ kind, count: this.counts.get(kind) ?? 0, lines }];

@@ -2,6 +2,9 @@ import type { Knex } from 'knex';
 import { addMonths, formatAmount, formatDay, parseDay, type CalendarDay, type Entry } from '@coffer/core';
 import type { ConfirmCode, Unworkable } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
+import { accountsOf } from '../accounts/accounts.ts';
+import { broughtIn, refuseUntied } from '../accounts/brought-in.ts';
+import { missingAccounts, refuseMissing } from '../accounts/missing-accounts.ts';
 import { companyOf } from '../company/company-store.ts';
 import { askFirst, Refusal } from '../http/refusal.ts';
 import type { Maker } from '../instruments/instrument-store.ts';
@@ -57,7 +60,16 @@ export async function lockPeriod(
   const drafts = all.flatMap((done) => done.inPeriod);
   const rows = work.map(({ row }) => row);
   const held = funds.map(({ fund }) => fund);
-  const { digits } = await companyOf(database, by.companyId);
+  const { digits, booksFrom } = await companyOf(database, by.companyId);
+  const accounts = await accountsOf(database, by.companyId);
+  const toPost = all.map(({ of, inPeriod, opening }) => ({
+    instrumentId: of.id,
+    entries: opening ? [...inPeriod, opening] : inPeriod,
+  }));
+  refuseMissing(missingAccounts(accounts, toPost));
+  refuseUntied(await broughtIn(database, by.companyId, booksFrom, accounts, toPost), (minor) =>
+    formatAmount(minor, digits),
+  );
   refuseWhatDoesNotTie(await closeChecks(database, by.companyId, endsOn, rows, held, drafts), (minor) =>
     formatAmount(minor, digits),
   );

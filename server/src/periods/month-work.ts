@@ -1,6 +1,8 @@
 import type { Knex } from 'knex';
 import { parseDay, unseen, withdrawalEntries, type Books, type CalendarDay, type Entry } from '@coffer/core';
 import { isOwed, type Unworkable } from '@coffer/contract';
+import { accountsOf } from '../accounts/accounts.ts';
+import { transfersDue } from '../accounts/transfers.ts';
 import { companyOf } from '../company/company-store.ts';
 import type { MonthOfFund } from '../funds/month-of-fund.ts';
 import {
@@ -58,7 +60,22 @@ export async function monthWork(
     if ('unworkable' in worked) unworkable.push(worked.unworkable);
     else if (typeof worked.made === 'object') funds.push(worked.made);
   }
-  return { work, funds, settled, unworkable };
+  const accounts = await accountsOf(database, companyId);
+  const transfers = await transfersDue(database, companyId, period.ends_on, accounts);
+  return {
+    work: work.map((done) => withTransfer(done, transfers.get(done.row.id))),
+    funds: funds.map((done) => withTransfer(done, transfers.get(done.fund.id))),
+    settled,
+    unworkable,
+  };
+}
+
+/** The same work, with what moves balances to the accounts in force first. */
+function withTransfer<Done extends { readonly inPeriod: readonly Entry[] }>(
+  done: Done,
+  transfer: Entry | undefined,
+): Done {
+  return transfer ? { ...done, inPeriod: [transfer, ...done.inPeriod] } : done;
 }
 
 /** What is withdrawn and stands in the books, with the entries that take it out of them. */
@@ -131,6 +148,19 @@ async function withdrawnFunds(
 
 /** What closing the month makes of one instrument or fund; nothing when it makes nothing of it. Throws `NotWorkedOut`. */
 export async function monthEntriesOf(
+  database: Knex,
+  figures: FigureThreads,
+  companyId: number,
+  period: PeriodRow,
+  id: string,
+): ReturnType<typeof ownEntriesOf> {
+  const made = await ownEntriesOf(database, figures, companyId, period, id);
+  if (!made) return undefined;
+  const accounts = await accountsOf(database, companyId);
+  return withTransfer(made, (await transfersDue(database, companyId, period.ends_on, accounts, id)).get(id));
+}
+
+async function ownEntriesOf(
   database: Knex,
   figures: FigureThreads,
   companyId: number,

@@ -2,7 +2,7 @@ import { Router } from 'express';
 import type { Knex } from 'knex';
 import { endpoints, type EntryView } from '@coffer/contract';
 import type { Clock } from '../clock.ts';
-import { accountsOf } from '../company/company-store.ts';
+import { accountsOf } from '../accounts/accounts.ts';
 import { logUnworkable, serve } from '../http/route.ts';
 import { newestVersion } from '../instruments/instrument-store.ts';
 import { draftView } from '../journal/entry-view.ts';

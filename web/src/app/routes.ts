@@ -114,6 +114,11 @@ export const routes: Routes = [
         loadComponent: async () => (await import('./journal/journal.page')).JournalPage,
       },
       {
+        path: 'accounts',
+        title: 'Accounts',
+        loadComponent: async () => (await import('./accounts/chart.page')).ChartPage,
+      },
+      {
         path: 'people',
         title: 'People',
         canActivate: [administers],

@@ -5,7 +5,14 @@ import { MatMenuModule } from '@angular/material/menu';
 import { MatRadioModule } from '@angular/material/radio';
 import { RouterLink } from '@angular/router';
 import type { AccrualChoice } from '@coffer/core';
-import { type CloseRow, type CloseView, showAmount, showMonth, showMovement } from '@coffer/contract';
+import {
+  accountName,
+  type CloseRow,
+  type CloseView,
+  showAmount,
+  showMonth,
+  showMovement,
+} from '@coffer/contract';
 import { loaded } from '../api/loaded';
 import { messageOf } from '../api/message-of';
 import { AsOfService } from '../company/as-of.service';
@@ -28,6 +35,16 @@ interface Step {
   readonly name: string;
   readonly state: 'done' | 'wrong' | 'waiting';
   readonly text: string;
+}
+
+/** What the chart of accounts lacks, or holds otherwise than the ledger; nothing where all is well. */
+function accountSteps({ missingAccounts, untied }: CloseView): Step[] {
+  const missing = missingAccounts.map((role) => accountName(role)).join(', ');
+  const off = untied.map(({ code }) => code).join(', ');
+  return [
+    ...(missing === '' ? [] : [{ name: 'Accounts', state: 'wrong' as const, text: `none for ${missing}` }]),
+    ...(off === '' ? [] : [{ name: 'Brought in', state: 'wrong' as const, text: `${off} does not tie` }]),
+  ];
 }
 
 /** The period close: what the month makes of each instrument, its entries, and the lock. */
@@ -130,6 +147,7 @@ export class ClosePage {
           ]
         : []),
       ...agreed,
+      ...accountSteps(view),
       {
         name: 'Entries balance',
         state: balanced ? 'done' : 'wrong',

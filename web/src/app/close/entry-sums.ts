@@ -12,6 +12,7 @@ const kindNames: Readonly<Record<EntryKind, string>> = {
   coupon: 'Coupons',
   redemption: 'Redeemed',
   accrual: 'Accrued and amortized',
+  transfer: 'Moved to another account',
   'current-portion': 'Current portion moved',
 };
 

@@ -65,7 +65,6 @@ import {
   type TypedFund,
   fundRoundingChoices,
 } from './typed-fund';
-import { CompanyService } from '../company/company.service';
 
 const depositChoices = [
   ['level', 'the same each time'],
@@ -100,7 +99,6 @@ const fundCompounding = compoundingChoices.map(
   styleUrls: ['../try/trying.scss', './fund-tab.scss'],
 })
 export class FundTab {
-  private readonly company = inject(CompanyService);
   readonly instrument = input.required<OpenInstrument>();
   private readonly asOf = inject(AsOfService);
   private readonly browser = inject(KeptInBrowser);
@@ -162,7 +160,7 @@ export class FundTab {
       at: netDebt(fund, debt, on),
       entries: entryViews(
         entries(fund, addMonths(monthEnd(on), -1, true) + 1, on, 'month'),
-        this.company.accounts(),
+        this.instrument().accounts,
       ),
       rows: fund.rows.map((item): GridRow<FundRow> => ({ type: 'item', id: String(item.n), item })),
       proofs: proofs.length,

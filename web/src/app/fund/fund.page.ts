@@ -27,7 +27,6 @@ import { ApiClient } from '../api/api-client';
 import { loaded } from '../api/loaded';
 import { Chart } from '../charts/chart';
 import { AsOfService } from '../company/as-of.service';
-import { CompanyService } from '../company/company.service';
 import { ExplainPanel } from '../explain/explain-panel';
 import { AmountPipe, DayPipe } from '../figures/amount.pipe';
 import { FigureGrid } from '../figures/figure-grid';
@@ -68,7 +67,6 @@ export class FundPage {
   private readonly api = inject(ApiClient);
   private readonly funds = inject(FundsService);
   private readonly instruments = inject(InstrumentsService);
-  private readonly company = inject(CompanyService);
   private readonly dialog = inject(MatDialog);
   private readonly title = inject(Title);
   private readonly router = inject(Router);
@@ -120,7 +118,7 @@ export class FundPage {
       columns: fundColumns(schedule, debt),
       rows: schedule.rows.map((item): GridRow<FundRow> => ({ type: 'item', id: String(item.n), item })),
       total: fundTotals(schedule),
-      entries: entryViews(entries(schedule, from, monthEnd(on), 'month'), this.company.accounts()),
+      entries: entryViews(entries(schedule, from, monthEnd(on), 'month'), fund.accounts),
       notices: debt ? fundNotices(schedule, debt) : [],
       chart: debt && curvesChart(fundCurves(schedule, debt), on, schedule.terms.digits),
     };

@@ -1,13 +1,11 @@
 import { formatDay, type Entry } from '@coffer/core';
-import type { CompanyView, EntryView } from '@coffer/contract';
+import { accountName, type CompanyView, type EntryView } from '@coffer/contract';
 
-import { accountName } from './account-names';
-
-/** What a company calls its accounts. */
-export type AccountNames = CompanyView['accounts'];
+/** The accounts that entries go to: a company's by role, or an instrument's, which may be its own. */
+export type AccountNames = readonly CompanyView['accounts'][number][];
 
 /** An entry as lists show it, posted or not. */
-export type ListedEntry = Omit<EntryView, 'version' | 'forPeriod'>;
+export type ListedEntry = Omit<EntryView, 'version' | 'forPeriod' | 'costCentre'>;
 
 /** Entries worked out in the browser as the lists of entries show them: not posted, accounts as the company's. */
 export function entryViews(entries: readonly Entry[], accounts: AccountNames): ListedEntry[] {

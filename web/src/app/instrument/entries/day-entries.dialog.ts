@@ -6,16 +6,16 @@ import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
 import { entriesOnDay, type CalendarDay, type Schedule } from '@coffer/core';
 import { showDay } from '@coffer/contract';
 import { EntryList } from '../../journal/entry-list';
-import { entryViews } from '../../journal/entry-views';
+import { entryViews, type AccountNames } from '../../journal/entry-views';
 import { TypedField } from '../../fields/typed-field';
 import { readDay } from '../../typed/typed-day';
-import { CompanyService } from '../../company/company.service';
 
 /** Whose entries, and the day to begin with. */
 export interface DayOfEntries {
   readonly name: string;
   readonly schedule: Schedule;
   readonly day: CalendarDay;
+  readonly accounts: AccountNames;
 }
 
 /** The entries of any day: what falls on it, and what a period ending on it accrues. */
@@ -42,7 +42,6 @@ export interface DayOfEntries {
   `,
 })
 export class DayEntriesDialog {
-  private readonly company = inject(CompanyService);
   protected readonly asked = inject<DayOfEntries>(MAT_DIALOG_DATA);
   protected readonly typed = new FormControl(showDay(this.asked.day), { nonNullable: true });
   private readonly text = toSignal(this.typed.valueChanges, { initialValue: this.typed.value });
@@ -57,6 +56,6 @@ export class DayEntriesDialog {
   protected readonly entries = computed(() => {
     const day = this.read();
     const found = day === undefined ? [] : entriesOnDay(this.asked.schedule, day);
-    return entryViews(found, this.company.accounts());
+    return entryViews(found, this.asked.accounts);
   });
 }

@@ -1,8 +1,7 @@
-import { inject, ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { issueEntry, type Schedule } from '@coffer/core';
 import { EntryList } from '../../journal/entry-list';
-import { entryViews } from '../../journal/entry-views';
-import { CompanyService } from '../../company/company.service';
+import { entryViews, type AccountNames } from '../../journal/entry-views';
 
 /** The entry that a loan is received, or a bond issued, with. */
 @Component({
@@ -12,11 +11,11 @@ import { CompanyService } from '../../company/company.service';
   template: '<coffer-entry-list [entries]="entries()" [posts]="false" />',
 })
 export class IssueEntry {
-  private readonly company = inject(CompanyService);
   readonly schedule = input.required<Schedule>();
+  readonly accounts = input.required<AccountNames>();
 
   protected readonly entries = computed(() => {
     const entry = issueEntry(this.schedule());
-    return entryViews(entry ? [entry] : [], this.company.accounts());
+    return entryViews(entry ? [entry] : [], this.accounts());
   });
 }

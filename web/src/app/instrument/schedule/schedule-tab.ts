@@ -145,8 +145,13 @@ export class ScheduleTab {
   }
 
   protected showEntries(): void {
-    const { document, schedule } = this.instrument().read;
-    const data = { name: document.name, schedule, day: this.looked ?? this.on() };
+    const { read, accounts } = this.instrument();
+    const data = {
+      name: read.document.name,
+      schedule: read.schedule,
+      day: this.looked ?? this.on(),
+      accounts,
+    };
     this.dialog.open<DayEntriesDialog, DayOfEntries>(DayEntriesDialog, { data, width: '560px' });
   }
 

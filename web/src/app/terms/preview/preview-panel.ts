@@ -1,11 +1,10 @@
 import { inject, ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { showText, showDay, showDecimal } from '@coffer/contract';
+import { accountName, showText, showDay, showDecimal } from '@coffer/contract';
 import { Chart } from '../../charts/chart';
 import { splitChart } from '../../charts/split-chart';
 import { FigureGrid } from '../../figures/figure-grid';
 import type { GridRow } from '../../figures/grid-model';
-import { accountName } from '../../journal/account-names';
 import { viewKindOf } from '../../kinds/view-kinds';
 import type { PreviewLine, PreviewRow, SchedulePreview } from './schedule-preview';
 import { CompanyService } from '../../company/company.service';

@@ -39,7 +39,6 @@ import { DraftKeeper } from '../../terms/form/draft-keeper';
 import { termsForm } from '../../terms/form/terms-form';
 import { curvesChart } from '../curves-chart';
 import { callNotice, readRedemption, redemptionForm, suggested } from './redemption-form';
-import { CompanyService } from '../../company/company.service';
 
 /** A figure of what a redemption makes; most say how they are made. */
 interface MadeLine {
@@ -58,7 +57,6 @@ interface MadeLine {
   styleUrls: ['../trying.scss', './redeem-tab.scss'],
 })
 export class RedeemTab {
-  private readonly company = inject(CompanyService);
   readonly instrument = input.required<OpenInstrument>();
   /** A redemption was recorded; what was done, in words. */
   readonly recorded = output<string>();
@@ -121,7 +119,7 @@ export class RedeemTab {
     const all = entriesOnDay(made.outcome.schedule, made.outcome.row.due);
     return entryViews(
       all.filter(({ kind }) => kind !== 'accrual'),
-      this.company.accounts(),
+      this.instrument().accounts,
     );
   });
 

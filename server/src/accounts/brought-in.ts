@@ -1,0 +1,75 @@
+import type { Knex } from 'knex';
+import { parseDay, type CalendarDay, type Entry } from '@coffer/core';
+import type { BroughtIn } from '@coffer/contract';
+import { Refusal } from '../http/refusal.ts';
+import { entryLines } from '../journal/entry-lines.ts';
+import type { Accounts } from './accounts.ts';
+
+/** Entries of an instrument that are not posted yet. */
+interface Drafts {
+  readonly instrumentId: string;
+  readonly entries: readonly Entry[];
+}
+
+/**
+ * What instruments bring into each account on the first day of the books, posted and still to post, beside what the
+ * ledger held the day before. Debits positive, minor units, by code.
+ */
+export async function broughtIn(
+  database: Knex,
+  companyId: number,
+  booksFrom: string,
+  accounts: Accounts,
+  drafts: readonly Drafts[],
+): Promise<BroughtIn[]> {
+  const sums = new Map<string, number>();
+  const add = (code: string, amount: number): void => {
+    sums.set(code, (sums.get(code) ?? 0) + amount);
+  };
+  const posted = await entryLines(database, companyId)
+    .where({ kind: 'opening' })
+    .whereNot({ role: 'opening-balances' })
+    .where('for_period', '<', booksFrom)
+    .groupBy('account_code')
+    .select<{ code: string; amount: string }[]>(
+      'account_code as code',
+      database.raw('sum(debit::numeric - credit::numeric) as amount'),
+    );
+  for (const { code, amount } of posted) add(code, Number(amount));
+  const first = parseDay(booksFrom) as CalendarDay;
+  for (const { instrumentId, entries } of drafts) {
+    const openings = entries.filter(
+      ({ kind, belongsTo }) => kind === 'opening' && belongsTo !== undefined && belongsTo < first,
+    );
+    for (const { account, debit, credit } of openings.flatMap(({ lines }) => lines)) {
+      if (account === 'opening-balances') continue;
+      const { code } = accounts.named(accounts.of(instrumentId, account)?.code, account);
+      add(code, debit - credit);
+    }
+  }
+  const ledger = await database('ledger_balance').where({ company_id: companyId }).select('code', 'balance');
+  const held = new Map(ledger.map(({ code, balance }) => [code, balance]));
+  return [...new Set([...sums.keys(), ...held.keys()])]
+    .sort((one, other) => one.localeCompare(other))
+    .map((code) => ({ code, brought: sums.get(code) ?? 0, ledger: held.get(code) ?? null }));
+}
+
+/** The accounts in which what is brought in is not what the ledger is known to have held. */
+export function untied(all: readonly BroughtIn[]): BroughtIn[] {
+  return all.filter(({ brought, ledger }) => ledger !== null && ledger !== brought);
+}
+
+/** No month is locked while what is brought in does not tie to the ledger. Throws {@link Refusal} 409 with each account. */
+export function refuseUntied(all: readonly BroughtIn[], money: (minor: number) => string): void {
+  const off = untied(all);
+  if (off.length === 0) return;
+  const said = off.map(
+    ({ code, brought, ledger }) =>
+      `${code}: ${money(brought)} brought in by the instruments, ${money(ledger ?? 0)} in the ledger`,
+  );
+  throw new Refusal(
+    409,
+    'not-tied',
+    `Nothing was locked, because what is brought in on the first day of the books is not what the ledger held. ${said.join('; ')}.`,
+  );
+}

@@ -1,0 +1,92 @@
+import { unzipSync } from 'fflate';
+import { parse } from 'papaparse';
+import readSheets from 'read-excel-file/web-worker';
+
+/** The most that a file may be, in bytes, and what is in it may come to once it is unpacked. */
+export const mostBytes = 25_000_000;
+const mostUnpacked = 200_000_000;
+/** The most rows and columns of a table. */
+export const mostRows = 20_000;
+const mostColumns = 200;
+
+/** A table of a file, cell by cell as text; dates as `YYYY-MM-DD`, numbers with a point. */
+export interface FileTable {
+  /** Of the sheet; empty where the file has none. */
+  readonly name: string;
+  readonly rows: readonly (readonly string[])[];
+}
+
+/** A file that is no table, or too much of one; says so for people. */
+export class NoTable extends Error {}
+
+/** Tables of a workbook or of separated text, told apart by what is in them. Throws {@link NoTable}. */
+export async function tablesOfFile(bytes: Uint8Array<ArrayBuffer>): Promise<FileTable[]> {
+  if (bytes.length > mostBytes) throw new NoTable('The file is larger than 25 MB.');
+  if (bytes[0] === 0x50 && bytes[1] === 0x4b) return tablesOfWorkbook(bytes);
+  if (bytes[0] === 0xd0 && bytes[1] === 0xcf) {
+    throw new NoTable('This is a workbook of the old kind (.xls). Save it as .xlsx or as CSV.');
+  }
+  return [{ name: '', rows: rowsOfText(textOf(bytes)) }];
+}
+
+/** UTF-8, or where it is none the western single-byte encoding. Throws {@link NoTable} where it is no text. */
+function textOf(bytes: Uint8Array): string {
+  if (bytes.includes(0)) throw new NoTable('This is no table: bring a .xlsx workbook or a CSV file.');
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    return new TextDecoder('windows-1252').decode(bytes);
+  }
+}
+
+/** Rows of separated text; the separator is found out. Throws {@link NoTable}. */
+export function rowsOfText(text: string): string[][] {
+  const { data } = parse<string[]>(text, { skipEmptyLines: 'greedy', preview: mostRows + 1 });
+  return bearable(data);
+}
+
+async function tablesOfWorkbook(bytes: Uint8Array<ArrayBuffer>): Promise<FileTable[]> {
+  refuseBomb(bytes);
+  let sheets: Awaited<ReturnType<typeof readSheets>>;
+  try {
+    sheets = await readSheets(bytes.buffer);
+  } catch {
+    throw new NoTable('This workbook cannot be read. Save it anew as .xlsx, or as CSV.');
+  }
+  return sheets.map(({ sheet, data }) => ({
+    name: sheet,
+    rows: bearable(data).map((row) => row.map((cell) => cellText(cell))),
+  }));
+}
+
+/** Looks at what the parts say they unpack to, before any is unpacked. Throws {@link NoTable}. */
+function refuseBomb(bytes: Uint8Array): void {
+  let unpacked = 0;
+  try {
+    unzipSync(bytes, {
+      filter: ({ originalSize }) => {
+        unpacked += originalSize;
+        return false;
+      },
+    });
+  } catch {
+    throw new NoTable('The file is broken: it begins as a workbook and is none.');
+  }
+  if (unpacked > mostUnpacked) {
+    throw new NoTable('What is packed in the file is more than 200 MB. Bring only the rows that are meant.');
+  }
+}
+
+function bearable<Cell>(rows: readonly (readonly Cell[])[]): Cell[][] {
+  if (rows.length > mostRows) {
+    throw new NoTable(`The table has more than ${mostRows.toLocaleString('en-US')} rows. Bring it in parts.`);
+  }
+  return rows.map((row) => row.slice(0, mostColumns));
+}
+
+function cellText(cell: unknown): string {
+  if (cell instanceof Date) return cell.toISOString().slice(0, 10);
+  return typeof cell === 'string' || typeof cell === 'number' || typeof cell === 'boolean'
+    ? String(cell)
+    : '';
+}
