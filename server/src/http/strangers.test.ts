@@ -36,6 +36,7 @@ const bodies = (): Record<string, object> => {
     changeScenario: { revision: 1, name: 'Ours now', changes },
     adoptScenario: { revision: 1, reason: 'Not ours' },
     withdrawInstrument: { version, reason: 'Not ours' },
+    keepOwnAccounts: { accounts: [], costCentre: 'Ours' },
     recordPayments: { payments: [{ ...payment, on: '2026-10-10', amount: '1.00' }] },
     takeBackPayments: { payments: [payment], reason: 'Not ours' },
   };
@@ -52,6 +53,9 @@ const ofNoInstrument = ['health', 'company', 'register', 'createInstrument', 'du
     'people',
     'invite',
     'requireFactor',
+    'accounts',
+    'keepAccounts',
+    'keepLedger',
   ])
   .sort();
 /** Calls about a person of the other company, by whoever administers ours. */
