@@ -2,7 +2,8 @@ import { defineConfig } from '@playwright/test';
 
 const address = process.env['COFFER_ADDRESS'];
 const books = process.env['COFFER_BOOKS_ADDRESS'];
-if (!address || !books)
+const own = process.env['COFFER_OWN_ADDRESS'];
+if (!address || !books || !own)
   throw new Error('Run ./coffer test: it starts the application and names its addresses.');
 
 export default defineConfig({
@@ -27,6 +28,13 @@ export default defineConfig({
       testDir: 'src/instruments',
       workers: 1,
       use: { baseURL: address },
+    },
+    {
+      // An installation that begins with nothing.
+      name: 'own',
+      testDir: 'src/own',
+      workers: 1,
+      use: { baseURL: own },
     },
   ],
   use: {

@@ -15,20 +15,25 @@ export COFFER_PORT
 COFFER_PORT=$(free_port 4780)
 
 finish() {
-  for home in "$second" "$COFFER_HOME"; do
+  for home in "$third" "$second" "$COFFER_HOME"; do
     stop_server "$home"
     stop_cluster "$home"
   done
   rm -rf "$COFFER_HOME"
 }
 second=$COFFER_HOME/second
+third=$COFFER_HOME/third
 trap finish EXIT
 
-# The browser tests drive what the real command starts; those that close months have an installation to themselves.
+# The browser tests drive what the real command starts; those that close months have an installation to themselves, and
+# one begins with nothing.
 start_application >&2
 COFFER_ADDRESS="http://127.0.0.1:$(cat "$COFFER_HOME/port")"
 COFFER_TEST_DATABASE=$(database_url "$COFFER_HOME")
 COFFER_HOME=$second COFFER_PORT=$(free_port 4880) start_application >&2
 COFFER_BOOKS_ADDRESS="http://127.0.0.1:$(cat "$second/port")"
-export COFFER_ADDRESS COFFER_BOOKS_ADDRESS COFFER_TEST_DATABASE
+(COFFER_HOME=$third COFFER_PORT=$(free_port 4980) COFFER_TODAY=2026-05-04 start_application --own) >&2
+COFFER_OWN_ADDRESS="http://127.0.0.1:$(cat "$third/port")"
+COFFER_OWN_CODE=$(set_up_code "$third")
+export COFFER_ADDRESS COFFER_BOOKS_ADDRESS COFFER_OWN_ADDRESS COFFER_OWN_CODE COFFER_TEST_DATABASE
 node "$root/scripts/test.mjs" "$@"

@@ -36,6 +36,9 @@ const saved = v.strictObject({ id: instrumentId, version: v.number() });
 const version = v.pipe(v.number(), v.integer(), v.minValue(1));
 const wholeNumber = v.pipe(v.string(), v.regex(/^\d{1,9}$/, 'expected a whole number.'), v.transform(Number));
 
+/** The most instruments that are taken on at once. */
+export const mostAtOnce = 5000;
+
 /** The span of entry dates, both included, that a journal call is about. */
 export const journalQuery = v.strictObject({
   from: dayText,
@@ -144,6 +147,34 @@ export const endpoints = {
     'Take on an instrument from its document',
     preparing,
     { body: v.strictObject({ document: v.unknown(), confirm }), answer: saved, idempotent: true },
+  ),
+  takeOnMany: endpoint(
+    'post',
+    '/api/instruments/many',
+    'Take on many instruments from their documents: all of them, or none when one is refused',
+    preparing,
+    {
+      body: v.strictObject({
+        documents: v.pipe(
+          v.array(v.unknown()),
+          v.minLength(1, 'expected at least one document.'),
+          v.maxLength(mostAtOnce, 'expected at most 5,000 documents at once.'),
+        ),
+        confirm,
+      }),
+      answer: v.strictObject({ instruments: v.number() }),
+      idempotent: true,
+    },
+  ),
+  takenOnSoFar: endpoint(
+    'get',
+    '/api/instruments/many/:key',
+    'How far taking on many has come, by the key that it was sent with',
+    preparing,
+    {
+      params: v.strictObject({ key: v.pipe(v.string(), v.uuid('expected a key.')) }),
+      answer: v.strictObject({ done: v.number(), of: v.number() }),
+    },
   ),
   documents: endpoint(
     'post',

@@ -52,6 +52,13 @@ export const peopleEndpoints = {
     administering,
     { params: v.strictObject({ person: id }), answer: linkView },
   ),
+  endMemberSessions: endpoint(
+    'post',
+    '/api/people/:person/sessions/ended',
+    'End all sessions of somebody',
+    administering,
+    { params: v.strictObject({ person: id }), answer: v.strictObject({ ended: v.number() }) },
+  ),
   requireFactor: endpoint(
     'put',
     '/api/company/second-factor',

@@ -87,21 +87,14 @@ export const sessionEndpoints = {
     'person',
     { body: v.strictObject({ password: triedPassword }), answer: done },
   ),
-  endSession: endpoint(
-    'delete',
-    '/api/account/sessions/:session',
-    'End one of one’s own sessions',
-    'person',
-    {
-      params: v.strictObject({ session: v.string() }),
-      answer: done,
-    },
-  ),
-  endOtherSessions: endpoint(
+  endSessions: endpoint(
     'post',
     '/api/account/sessions/ended',
-    'End all of one’s own sessions but this one',
+    'End one of one’s own sessions, or all but this one, with the password typed anew',
     'person',
-    { answer: v.strictObject({ ended: v.number() }) },
+    {
+      body: v.strictObject({ password: triedPassword, session: v.optional(v.string()) }),
+      answer: v.strictObject({ ended: v.number() }),
+    },
   ),
 } as const;

@@ -20,6 +20,7 @@ const allowed: Readonly<Record<string, readonly Permission[]>> = {
   ...Object.fromEntries(
     ['createInstrument', 'changeInstrument', 'withdrawInstrument', 'recordPayments', 'takeBackPayments']
       .concat(['chooseAccruals', 'lock', 'adoptScenario', 'keepOwnAccounts'])
+      .concat(['takeOnMany', 'takenOnSoFar'])
       .map((name) => [name, ['prepare']]),
   ),
   ...Object.fromEntries(
@@ -28,9 +29,15 @@ const allowed: Readonly<Record<string, readonly Permission[]>> = {
   keepAccounts: ['prepare', 'administer'],
   keepLedger: ['prepare', 'administer'],
   ...Object.fromEntries(
-    ['people', 'invite', 'takeBackInvitation', 'changeMember', 'newPasswordLink', 'requireFactor'].map(
-      (name) => [name, ['administer']],
-    ),
+    [
+      'people',
+      'invite',
+      'takeBackInvitation',
+      'changeMember',
+      'newPasswordLink',
+      'endMemberSessions',
+      'requireFactor',
+    ].map((name) => [name, ['administer']]),
   ),
 };
 
@@ -41,6 +48,7 @@ const nowhere = {
   person: '999999',
   invitation: '999999',
   session: 'none',
+  key: crypto.randomUUID(),
 };
 const bodyOf = (method: string): object | undefined => (method === 'get' ? undefined : { nothing: true });
 

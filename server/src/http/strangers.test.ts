@@ -56,12 +56,15 @@ const ofNoInstrument = ['health', 'company', 'register', 'createInstrument', 'du
     'accounts',
     'keepAccounts',
     'keepLedger',
+    'takeOnMany',
+    'takenOnSoFar',
   ])
   .sort();
 /** Calls about a person of the other company, by whoever administers ours. */
 const ofPeople: Record<string, object> = {
   changeMember: { role: [], suspended: true },
   newPasswordLink: {},
+  endMemberSessions: {},
   takeBackInvitation: {},
 };
 /** Calls about nobody's company: they are for anyone, or for one's own account. */
@@ -117,7 +120,13 @@ describe('what belongs to another company', () => {
     const asTheirs = { 'x-coffer-company': '2' };
     for (const [name, { method, path, access }] of Object.entries(endpoints)) {
       if (access === 'anyone' || access === 'person') continue;
-      const address = addressOf(path, { ...month, id: theirs.id, person: '5', invitation: '1' });
+      const address = addressOf(path, {
+        ...month,
+        id: theirs.id,
+        person: '5',
+        invitation: '1',
+        key: theirs.id,
+      });
       const { status, body } = await ours.call(
         method.toUpperCase(),
         address,

@@ -4,6 +4,7 @@ import { endpoints } from '@coffer/contract';
 import { serve } from '../http/route.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { changeInstrument, createInstrument, withdraw } from './change-instrument.ts';
+import { TakingOn } from './take-on-many.ts';
 import { newestVersionsOf } from './instrument-store.ts';
 import { documentOf } from './known-instruments.ts';
 import { instrumentView } from './instrument-view.ts';
@@ -13,6 +14,16 @@ export function instrumentRoutes(database: Knex, figures: FigureThreads): Router
   const router = Router();
   serve(router, database, endpoints.createInstrument, ({ body, person, database: on }) =>
     createInstrument(on, figures, person, body),
+  );
+  const takingOn = new TakingOn();
+  serve(router, database, endpoints.takeOnMany, ({ body, person, request, database: on }) =>
+    takingOn.all(on, figures, person, body, {
+      key: request.get('idempotency-key') ?? '',
+      gone: () => request.res?.destroyed ?? false,
+    }),
+  );
+  serve(router, database, endpoints.takenOnSoFar, ({ params, person }) =>
+    Promise.resolve(takingOn.soFar(person.id, params.key)),
   );
   serve(router, database, endpoints.documents, async ({ body, person, database: on }) => {
     const ids = [...new Set(body.ids)];

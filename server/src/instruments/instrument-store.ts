@@ -115,15 +115,44 @@ export async function insertInstrument(
   reason: string,
 ): Promise<void> {
   await refuseTakenName(database, by.companyId, document.name);
-  const kind = isOwed(document) ? 'debt' : 'fund';
-  await database('instrument').insert({
+  await insertInstruments(database, by, [{ id, document }], reason);
+}
+
+/** An instrument that is stored for the first time. */
+export interface NewInstrument {
+  readonly id: string;
+  readonly document: AnyDocument;
+}
+
+/** Stores new instruments; the database refuses a name that is taken. */
+export async function insertInstruments(
+  database: Knex,
+  by: Maker,
+  all: readonly NewInstrument[],
+  reason: string,
+): Promise<void> {
+  const rows = all.map(({ id, document }) => ({
     id,
     company_id: by.companyId,
     name: document.name,
-    kind,
+    kind: isOwed(document) ? ('debt' as const) : ('fund' as const),
     version: 1,
-  });
-  await insertVersions(database, by, [{ id, version: 1, document, reason }]);
+  }));
+  await inChunks(rows, (chunk) => database('instrument').insert(chunk));
+  await insertVersions(
+    database,
+    by,
+    all.map(({ id, document }) => ({ id, version: 1, document, reason })),
+  );
+}
+
+/** The names that instruments of a company have, in small letters, but of those withdrawn. */
+export async function takenNames(database: Knex, companyId: number): Promise<ReadonlySet<string>> {
+  const names = await database('instrument')
+    .where({ company_id: companyId })
+    .whereNull('withdrawn_at')
+    .pluck<string[]>('name');
+  return new Set(names.map((name) => name.toLowerCase()));
 }
 
 /** A version to store after another one. */

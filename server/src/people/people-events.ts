@@ -35,6 +35,8 @@ const sentences: Readonly<Record<string, (subject: string, detail: Detail) => st
   'second-factor-on': (who) => `${who} turned a second factor on`,
   'second-factor-off': (who) => `${who} turned the second factor off`,
   'sessions-ended': (who, { ended = 0 }) => `${who} ended ${ended === 1 ? 'a session' : `${ended} sessions`}`,
+  'sessions-ended-for': (who, { ended = 0 }) =>
+    `${ended === 1 ? 'A session' : `${ended} sessions`} of ${who} ended`,
   invited: (who, { role = [] }) => `${who} was invited as one who ${roleWords(role)}`,
   'invitation-taken-back': (who) => `The link of ${who} was taken back`,
   'new-password-link': (who) => `${who} was given a link to choose a new password`,

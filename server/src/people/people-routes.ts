@@ -5,6 +5,7 @@ import { audit } from '../audit/audit.ts';
 import { faultyInput, Refusal } from '../http/refusal.ts';
 import { serve, type Person } from '../http/route.ts';
 import { enter, type SignIn } from '../session/log-in.ts';
+import { endSessions } from '../session/sessions.ts';
 import { personViewOf, visitorBy, type Visitor } from '../session/who-calls.ts';
 import { heldLink, makeLink, targetOf } from './links.ts';
 import { peopleEvents } from './people-events.ts';
@@ -59,6 +60,12 @@ export function peopleRoutes(signIn: SignIn): Router {
     const link = await makeLink(on, { companyId, kind: 'new-password', name, logIn, role, by });
     await audit(on, person, 'new-password-link', [{ subject: logIn, detail: {} }]);
     return link;
+  });
+  serve(router, database, endpoints.endMemberSessions, async ({ params, person, database: on }) => {
+    const member = await memberOf(on, person.companyId, params.person);
+    const ended = await endSessions(on, member.id, () => true);
+    await audit(on, person, 'sessions-ended-for', [{ subject: member.logIn, detail: { ended } }]);
+    return { ended };
   });
   serve(router, database, endpoints.requireFactor, async ({ body, visitor, person, database: on }) => {
     if (body.required && !visitor.hasSecondFactor) {

@@ -238,7 +238,7 @@ describe('books follow their instruments', () => {
     await books.lock('2026-02-28');
     const { text } = await books.preparer.call('GET', '/api/journal.csv?from=2026-02-01&to=2026-02-28');
     expect(text.split(/\r?\n/)[0]).toBe(
-      'entry,date,kind,memo,instrument,version,payment,forPeriod,accountCode,account,debit,credit',
+      'entry,date,kind,memo,instrument,version,payment,forPeriod,accountCode,account,costCentre,debit,credit',
     );
   });
 

@@ -51,14 +51,14 @@ export function accountRoutes({ database, factors }: SignIn): Router {
     await tell(on, visitor, 'second-factor-off', {});
     return {};
   });
-  serve(router, database, endpoints.endSession, async ({ params, visitor, database: on }) => {
-    const ended = await endSessions(on, visitor.id, ({ handle }) => handle === params.session);
-    if (ended === 0) throw new Refusal(404, 'no-session', 'This session has ended already.');
-    await tell(on, visitor, 'sessions-ended', { ended });
-    return {};
-  });
-  serve(router, database, endpoints.endOtherSessions, async ({ visitor, request, database: on }) => {
-    const ended = await endSessions(on, visitor.id, ({ id }) => id !== request.sessionID);
+  serve(router, database, endpoints.endSessions, async ({ body, visitor, request, database: on }) => {
+    await samePerson(database, visitor, 'password', body.password, request.ip ?? '');
+    const ended = await endSessions(on, visitor.id, ({ handle, id }) =>
+      body.session === undefined ? id !== request.sessionID : handle === body.session,
+    );
+    if (body.session !== undefined && ended === 0) {
+      throw new Refusal(404, 'no-session', 'This session has ended already.');
+    }
     if (ended > 0) await tell(on, visitor, 'sessions-ended', { ended });
     return { ended };
   });

@@ -1,6 +1,6 @@
 import { createHmac } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { passwords, TestServer, type Caller } from '../testing/test-server.ts';
+import { passwords, TestServer, type Answer, type Caller } from '../testing/test-server.ts';
 import { timeCode } from './second-factor.ts';
 
 let server: TestServer;
@@ -86,15 +86,26 @@ describe('one’s own sessions', () => {
     const other = (await two?.call('GET', '/api/account'))?.body.sessions.find(
       ({ current }: { current: boolean }) => current,
     );
-    expect((await one?.call('DELETE', `/api/account/sessions/${other.id}`))?.status).toBe(200);
-    expect((await one?.call('DELETE', `/api/account/sessions/${other.id}`))?.status).toBe(404);
+    const end = async (
+      by: Caller | undefined,
+      more: object,
+      password: string = passwords.tobiah,
+    ): Promise<Answer> => (by as Caller).call('POST', '/api/account/sessions/ended', { password, ...more });
+    expect((await end(one, { session: other.id }, 'not the one')).status).toBe(422);
+    expect((await end(one, { session: other.id })).status).toBe(200);
+    expect((await end(one, { session: other.id })).status).toBe(404);
     expect((await two?.call('GET', '/api/company'))?.status).toBe(401);
-    expect((await one?.call('POST', '/api/account/sessions/ended'))?.body).toEqual({ ended: 1 });
+    expect((await end(one, {})).body).toEqual({ ended: 1 });
     expect((await three?.call('GET', '/api/company'))?.status).toBe(401);
     // Nobody ends another person's session.
     const sunniva = await server.as('sunniva');
     const mine = (await one?.call('GET', '/api/account'))?.body.sessions[0];
-    expect((await sunniva.call('DELETE', `/api/account/sessions/${mine.id}`)).status).toBe(404);
+    expect((await end(sunniva, { session: mine.id }, passwords.sunniva)).status).toBe(404);
+    // An administrator ends all of somebody's.
+    const { people } = (await sunniva.call('GET', '/api/people')).body;
+    const { id } = people.find(({ logIn }: { logIn: string }) => logIn === 'tobiah');
+    expect((await sunniva.call('POST', `/api/people/${id}/sessions/ended`)).body).toEqual({ ended: 1 });
+    expect((await one?.call('GET', '/api/company'))?.status).toBe(401);
   });
 });
 

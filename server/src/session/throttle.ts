@@ -46,8 +46,8 @@ export async function countAttempt(
   const { left, ids } = await database.transaction(async (on) => {
     await on.raw(`select pg_advisory_xact_lock(hashtext('log-in'))`);
     await on('log_in_failure').whereRaw(`at < now() - interval '${waitMinutes} minutes'`).delete();
-    const counts = await Promise.all(keys.map((each) => leftOf(on, each)));
-    const closest = Math.min(...counts);
+    let closest = Number.POSITIVE_INFINITY;
+    for (const each of keys) closest = Math.min(closest, await leftOf(on, each));
     if (closest <= 0) return { left: 0, ids: [] };
     const rows = await on('log_in_failure')
       .insert(keys.map(({ key }) => ({ key })))

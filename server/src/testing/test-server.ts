@@ -88,6 +88,18 @@ export class Caller {
     return fetch(this.address + path, { method: 'POST', headers, body });
   }
 
+  /** Makes a call under a key that may be broken off. */
+  abortable(path: string, body: object, key: string, signal: AbortSignal): Promise<Response> {
+    const cookie = [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; ');
+    const headers = {
+      'content-type': 'application/json',
+      'idempotency-key': key,
+      'x-xsrf-token': this.cookies.get('XSRF-TOKEN') ?? '',
+      cookie,
+    };
+    return fetch(this.address + path, { method: 'POST', headers, body: JSON.stringify(body), signal });
+  }
+
   /** Fetches a file. */
   async bytes(path: string): Promise<ArrayBuffer> {
     const cookie = [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; ');

@@ -68,6 +68,11 @@ export const routes: Routes = [
         loadComponent: async () => (await import('./terms/terms.page')).TermsPage,
       },
       {
+        path: 'instruments/many',
+        title: 'Take on many',
+        loadComponent: async () => (await import('./take-on/take-on.page')).TakeOnPage,
+      },
+      {
         path: 'instruments/:id/edit',
         title: 'Change terms',
         loadComponent: async () => (await import('./terms/terms.page')).TermsPage,

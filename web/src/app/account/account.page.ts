@@ -41,6 +41,7 @@ export class AccountPage {
   protected readonly account = this.loaded.value;
   protected readonly now = new FormControl('', { nonNullable: true });
   protected readonly next = new FormControl('', { nonNullable: true });
+  protected readonly again = new FormControl('', { nonNullable: true });
   protected readonly typed = toSignal(this.next.valueChanges, { initialValue: '' });
   protected readonly faults = signal<Readonly<Record<string, string>>>({});
   protected readonly said = signal('');
@@ -69,12 +70,14 @@ export class AccountPage {
     );
   }
 
-  protected end({ id }: SessionView): void {
-    this.act(this.api.call(endpoints.endSession, { params: { session: id } }), 'The session has ended.');
-  }
-
-  protected endOthers(): void {
-    this.act(this.api.call(endpoints.endOtherSessions), 'All other sessions have ended.');
+  /** Ends one session, or all others. */
+  protected end(session?: SessionView): void {
+    const password = this.again.value;
+    this.faults.set(password === '' ? { password: 'This is needed.' } : {});
+    if (password === '') return;
+    const body = { password, ...(session && { session: session.id }) };
+    const said = session ? 'The session has ended.' : 'All other sessions have ended.';
+    this.act(this.api.call(endpoints.endSessions, { body }), said, () => this.again.reset());
   }
 
   private act(call: Observable<unknown>, said: string, then?: () => void): void {

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/cor
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { endpoints, type MemberView, type Permission } from '@coffer/contract';
+import type { Observable } from 'rxjs';
 import { ApiClient } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { RoleChoice } from './role-choice';
@@ -23,6 +24,7 @@ import { RoleChoice } from './role-choice';
       <button matButton class="first" [disabled]="busy()" (click)="save(member.role, !member.suspended)">
         {{ member.suspended ? 'Readmit' : 'Suspend' }}
       </button>
+      <button matButton [disabled]="busy()" (click)="endSessions()">End sessions</button>
       <button matButton mat-dialog-close>Cancel</button>
       <button matButton="filled" [disabled]="busy()" (click)="save(role(), member.suspended)">
         Take this role
@@ -47,20 +49,24 @@ export class RoleDialog {
   protected readonly failed = signal('');
   protected readonly busy = signal(false);
 
+  protected endSessions(): void {
+    this.run(this.api.call(endpoints.endMemberSessions, { params: { person: String(this.member.id) } }));
+  }
+
   protected save(role: readonly Permission[], suspended: boolean): void {
+    const params = { person: String(this.member.id) };
+    this.run(this.api.call(endpoints.changeMember, { params, body: { role: [...role], suspended } }));
+  }
+
+  private run(call: Observable<unknown>): void {
     this.busy.set(true);
     this.failed.set('');
-    this.api
-      .call(endpoints.changeMember, {
-        params: { person: String(this.member.id) },
-        body: { role: [...role], suspended },
-      })
-      .subscribe({
-        next: () => this.dialog.close(true),
-        error: (error: unknown) => {
-          this.busy.set(false);
-          this.failed.set(messageOf(error));
-        },
-      });
+    call.subscribe({
+      next: () => this.dialog.close(true),
+      error: (error: unknown) => {
+        this.busy.set(false);
+        this.failed.set(messageOf(error));
+      },
+    });
   }
 }

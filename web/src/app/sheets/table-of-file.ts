@@ -41,7 +41,7 @@ function textOf(bytes: Uint8Array): string {
 
 /** Rows of separated text; the separator is found out. Throws {@link NoTable}. */
 export function rowsOfText(text: string): string[][] {
-  const { data } = parse<string[]>(text, { skipEmptyLines: 'greedy', preview: mostRows + 1 });
+  const { data } = parse<string[]>(text, { preview: mostRows + 1 });
   return bearable(data);
 }
 
