@@ -152,7 +152,7 @@ export class ChartPage {
     this.lines.set([...byCode.values()].sort((one, other) => one.code.localeCompare(other.code)));
     this.chosen.set(suggestedAccounts(this.lines(), this.chosen()));
     this.said.set(
-      `${lines.length} accounts read. Look through what stands for each role, then keep the chart.`,
+      `${lines.length} ${lines.length === 1 ? 'account' : 'accounts'} read. Look through what stands for each role, then keep the chart.`,
     );
   }
 

@@ -39,10 +39,23 @@ function textOf(bytes: Uint8Array): string {
   }
 }
 
-/** Rows of separated text; the separator is found out. Throws {@link NoTable}. */
+/** Rows of separated text; the separator is found out, quotes are read as RFC 4180 has them. Throws {@link NoTable}. */
 export function rowsOfText(text: string): string[][] {
-  const { data } = parse<string[]>(text, { preview: mostRows + 1 });
+  const { data } = parse<string[]>(text, { preview: mostRows + 1, delimiter: separatorOf(text) });
   return bearable(data);
+}
+
+/** The separator by which most of the first rows have one width: a title, or decimal commas, tell otherwise of few. */
+function separatorOf(text: string): string {
+  const scored = [';', '\t', ',', '|'].map((separator) => {
+    const { data } = parse<string[]>(text, { preview: 100, delimiter: separator, skipEmptyLines: 'greedy' });
+    const widths = new Map<number, number>();
+    for (const { length } of data) if (length > 1) widths.set(length, (widths.get(length) ?? 0) + 1);
+    const [width = 0, rows = 0] = [...widths].sort((one, other) => other[1] - one[1])[0] ?? [];
+    return { separator, width, rows };
+  });
+  scored.sort((one, other) => other.rows - one.rows || other.width - one.width);
+  return scored[0]?.separator ?? ',';
 }
 
 async function tablesOfWorkbook(bytes: Uint8Array<ArrayBuffer>): Promise<FileTable[]> {

@@ -1,0 +1,103 @@
+import { strToU8, zipSync } from 'fflate';
+import fc from 'fast-check';
+import { unparse } from 'papaparse';
+import { describe, expect, it } from 'vitest';
+import { chartOfTable, suggestedAccounts } from '../accounts/chart-lines';
+import { mostBytes, mostRows, rowsOfText, tablesOfFile } from './table-of-file';
+
+const bytes = (text: string): Uint8Array<ArrayBuffer> => new Uint8Array(new TextEncoder().encode(text));
+const refused = async (file: Uint8Array<ArrayBuffer>): Promise<string> =>
+  tablesOfFile(file).then(
+    () => 'taken',
+    (error: Error) => error.message,
+  );
+
+describe('separated text', () => {
+  it('is read whatever separates it, with titles and decimal commas in it', () => {
+    const rows = [
+      ['Pellwin, chart of accounts', ''],
+      ['Account', 'Name'],
+      ['1010', 'Cash, at bank'],
+      ['2510', 'Loans “payable”; all'],
+    ];
+    for (const delimiter of [';', ',', '\t']) {
+      expect(rowsOfText(unparse(rows, { delimiter }))).toEqual(rows);
+    }
+    const german = 'Darlehen;100.000,00;6,00\nZweites;200.000,00;5,50';
+    expect(rowsOfText(german)[1]).toEqual(['Zweites', '200.000,00', '5,50']);
+  });
+
+  // RFC 4180: quotes, separators and line breaks within cells.
+  it('gives back any table that a library wrote', () => {
+    const cell = fc
+      .string({ minLength: 1, maxLength: 8 })
+      .map((text) => `x${text.replaceAll(/[;|\t\r]/g, '')}`);
+    fc.assert(
+      fc.property(fc.array(fc.tuple(cell, cell, cell), { minLength: 3, maxLength: 20 }), (rows) => {
+        expect(rowsOfText(unparse(rows, { delimiter: ';', newline: '\n' }))).toEqual(rows);
+      }),
+    );
+  });
+});
+
+describe('a file', () => {
+  it('that is no table, too large, broken or packed beyond reason is refused in words', async () => {
+    expect(await refused(new Uint8Array([0x25, 0x50, 0x44, 0x46, 0, 1, 2]))).toMatch(/This is no table/);
+    expect(await refused(new Uint8Array([0xd0, 0xcf, 0x11]))).toMatch(/old kind \(\.xls\)/);
+    expect(await refused(new Uint8Array([0x50, 0x4b, 3, 4, 9, 9]))).toMatch(
+      /begins as a workbook and is none/,
+    );
+    expect(await refused(new Uint8Array(zipSync({ 'a.txt': strToU8('x') })))).toMatch(/cannot be read/);
+    expect(await refused(new Uint8Array(mostBytes + 1))).toMatch(/larger than 25 MB/);
+    expect(await refused(bytes('a;b\n'.repeat(mostRows + 1)))).toMatch(/more than 20,000 rows/);
+    // 220 MB of zeros come to a few hundred kilobytes.
+    const bomb = zipSync({ 'xl/worksheets/sheet1.xml': new Uint8Array(220_000_000) }, { level: 1 });
+    expect(bomb.length).toBeLessThan(3_000_000);
+    expect(await refused(new Uint8Array(bomb))).toMatch(/more than 200 MB/);
+  });
+
+  it('in the western single-byte encoding keeps its letters', async () => {
+    const [table] = await tablesOfFile(new Uint8Array([0x31, 0x3b, 0x47, 0x72, 0xfc, 0x6e]));
+    expect(table?.rows).toEqual([['1', 'Grün']]);
+  });
+});
+
+describe('a chart of accounts', () => {
+  it('begins beneath its titles, and a code that comes twice or has no name is said', () => {
+    const { lines, faults } = chartOfTable([
+      ['Chart of Pellwin', ''],
+      ['Account', 'Name'],
+      ['1010', 'Cash at bank'],
+      ['', ''],
+      ['2510', 'Loans payable'],
+      ['1010', 'Cash again'],
+      ['2999', ''],
+    ]);
+    expect(lines.map(({ code }) => code)).toEqual(['1010', '2510']);
+    expect(faults).toEqual([
+      'Line 6: the code 1010 stands in line 3 already.',
+      'Line 7: 2999 has no name beside it.',
+    ]);
+  });
+
+  it('suggests what stands for a role by the names of the trade, and leaves what was chosen', () => {
+    const lines = [
+      { code: '1', name: 'Accrued interest payable' },
+      { code: '2', name: 'Interest expense' },
+      { code: '3', name: 'Bank loans' },
+      { code: '4', name: 'Current maturities of long-term debt' },
+      { code: '5', name: 'Discount on bonds payable' },
+      { code: '6', name: 'Bonds payable' },
+    ];
+    const found = Object.fromEntries(suggestedAccounts(lines, new Map([['cash', '9']])));
+    expect(found).toEqual({
+      cash: '9',
+      'interest-payable': '1',
+      'interest-expense': '2',
+      'loan-payable': '3',
+      'current-portion': '4',
+      'bond-discount': '5',
+      'bonds-payable': '6',
+    });
+  });
+});
