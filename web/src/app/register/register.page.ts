@@ -26,6 +26,7 @@ import type { GridChoice } from '../figures/grid-model';
 import { InstrumentsService } from '../instrument/instruments.service';
 import { messageOf } from '../api/message-of';
 import { SessionService } from '../session/session.service';
+import { NextSteps } from './next-steps';
 import { RegisterService } from './register.service';
 import { attentionLines } from './attention-lines';
 import { registerColumns, registerRows, sumCells, sumsOf } from './register-rows';
@@ -34,6 +35,7 @@ import { registerColumns, registerRows, sumCells, sumsOf } from './register-rows
 @Component({
   selector: 'coffer-register',
   imports: [
+    NextSteps,
     UnworkableNotice,
     AmountPipe,
     DayPipe,
