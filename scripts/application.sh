@@ -171,7 +171,7 @@ link_new_password() {
   ensure_packages
   node "$root/scripts/build.mjs" server
   start_cluster "$home"
-  COFFER_DATABASE=$(database_url "$home") COFFER_ADDRESS="http://127.0.0.1:$(cat "$home/port")" \
+  COFFER_DATABASE=$(database_url "$home") COFFER_ADDRESS="http://127.0.0.1:$(cat "$home/port" 2>/dev/null || echo 4680)" \
     node "$root/dist/new-password.mjs" "$name"
 }
 

@@ -9,6 +9,11 @@ function same(a: string, b: string): boolean {
   return a.length === b.length && timingSafeEqual(Buffer.from(a), Buffer.from(b));
 }
 
+/** Whether a call comes with the cookie of a session that is no more. */
+function hadSession(request: Request): boolean {
+  return /(?:^|;\s*)coffer=/.test(request.get('cookie') ?? '');
+}
+
 /**
  * Tokens that a change must carry, which another site cannot read: signed, and bound to the session where there is
  * one, so that nothing is kept of who only visits. Source: OWASP's Cross-Site Request Forgery Prevention Cheat Sheet,
@@ -37,6 +42,13 @@ export class AntiForgery {
     }
     const sent = request.get(header) ?? '';
     if (!same(sent, this.tokenOf(request, sent.split('.')[0] ?? ''))) {
+      if (request.session.personId === undefined && hadSession(request)) {
+        throw new Refusal(
+          401,
+          'session-ended',
+          'Your session has ended, and nothing was changed. Log in in another window, then try again: what you typed is still here.',
+        );
+      }
       throw new Refusal(
         403,
         'anti-forgery',

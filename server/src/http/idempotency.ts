@@ -13,7 +13,7 @@ const keyShape = v.pipe(v.string(), v.uuid());
 export async function answerOnce<Answer>(
   database: Knex,
   request: Request,
-  person: { readonly id: number },
+  person: { readonly id: number; readonly companyId: number },
   act: () => Promise<Answer>,
 ): Promise<Answer> {
   const key = request.get('idempotency-key');
@@ -24,7 +24,7 @@ export async function answerOnce<Answer>(
       'Send a header Idempotency-Key with a fresh UUID for each new action.',
     );
   }
-  const text = JSON.stringify([request.method, request.originalUrl, request.body ?? null]);
+  const text = JSON.stringify([request.method, request.originalUrl, person.companyId, request.body ?? null]);
   const hash = createHash('sha256').update(text).digest('hex');
   const claimed = await database('idempotency_key')
     .insert({ person_id: person.id, key, request_hash: hash })

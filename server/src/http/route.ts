@@ -56,7 +56,8 @@ function membershipOf(request: Request, { memberships }: Visitor): Membership {
   const named = request.get(companyHeader) ?? request.query[companyParameter];
   if (named === undefined) {
     const [only, ...others] = memberships;
-    if (only && others.length === 0) return only;
+    if (!only) throw notOfCompany();
+    if (others.length === 0) return only;
     throw new Refusal(
       400,
       'which-company',
@@ -65,7 +66,15 @@ function membershipOf(request: Request, { memberships }: Visitor): Membership {
   }
   const member = memberships.find(({ companyId }) => String(companyId) === named);
   if (member) return member;
-  throw new Refusal(403, 'not-of-company', 'You are not of this company, or your access to it is suspended.');
+  throw notOfCompany();
+}
+
+function notOfCompany(): Refusal {
+  return new Refusal(
+    403,
+    'not-of-company',
+    'You are not of this company, or your access to it is suspended.',
+  );
 }
 
 /** Who calls in the company of the call, where they may. Throws {@link Refusal} 400, 401 or 403. */

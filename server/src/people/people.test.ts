@@ -124,7 +124,7 @@ describe('a role', () => {
     await change('bram', ['prepare', 'review']);
     expect((await tryToChange()).status).toBe(422);
     await change('bram', ['prepare', 'review'], true);
-    expect((await bram.call('GET', '/api/company')).status).toBe(400);
+    expect((await bram.call('GET', '/api/company')).body.error.code).toBe('not-of-company');
     expect((await server.caller().logIn('bram', passwords.bram)).body.error.code).toBe('suspended');
     await change('bram', ['review']);
     expect((await bram.call('GET', '/api/company')).status).toBe(200);

@@ -87,6 +87,9 @@ describe('logging in', () => {
     expect(Math.abs(ends - Date.now() - 2 * 3_600_000)).toBeLessThan(60_000);
     await server.database.raw(age(`expire = now() - interval '1 second'`, 'bram'));
     expect((await idle.call('GET', '/api/company')).status).toBe(401);
+    // Who saves after it has ended is told so, and logs in elsewhere to go on.
+    const late = await idle.call('POST', '/api/scenarios', { name: 'Late', changes: [] });
+    expect([late.status, late.body.error.code]).toEqual([401, 'session-ended']);
     const old = await server.as('bram');
     const began = Date.now() - 12 * 3_600_000 - 1000;
     await server.database.raw(age(`sess = jsonb_set(sess::jsonb, '{startedAt}', '${began}')::json`, 'bram'));

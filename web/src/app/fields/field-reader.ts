@@ -3,6 +3,9 @@ import type { Fault } from '@coffer/contract';
 import { readDay } from '../typed/typed-day';
 import { readNumber, readPercent } from '../typed/typed-number';
 
+/** Digits before the point that an amount has at most, as in a document. */
+const mostWhole = 15;
+
 /** Reads typed fields one by one and notes what cannot be read, by the document's keys. */
 export class FieldReader {
   readonly faults: Fault[] = [];
@@ -20,8 +23,16 @@ export class FieldReader {
       return undefined;
     }
     const read = to(typed);
-    if (read === undefined) this.fault(key, `“${typed.trim()}” is not understood; type ${expected}.`);
-    return read;
+    if (read !== undefined) return read;
+    const positive = typed.trim().replace(/^[-−–]\s*/, '');
+    const negative = positive !== typed.trim() && to(positive) !== undefined;
+    this.fault(
+      key,
+      negative
+        ? `${typed.trim()} may not be negative; type ${expected}.`
+        : `“${typed.trim()}” is not understood; type ${expected}.`,
+    );
+    return undefined;
   }
 
   fault(key: string, message: string): void {
@@ -34,7 +45,14 @@ export class FieldReader {
   }
 
   amount(key: string, typed: string): string | undefined {
-    return this.read(key, typed, readNumber, 'an amount such as 640,000.00 or 1.2m');
+    const amount = this.read(key, typed, readNumber, 'an amount such as 640,000.00 or 1.2m');
+    const [whole = ''] = (amount ?? '').split('.');
+    if (whole.length <= mostWhole) return amount;
+    this.fault(
+      key,
+      `${typed.trim()} is more than Coffer keeps exactly: ${mostWhole} digits before the point.`,
+    );
+    return undefined;
   }
 
   rate(key: string, typed: string): string | undefined {

@@ -17,7 +17,9 @@ export const loggedOutInterceptor: HttpInterceptorFn = (request, next) => {
       const refused: unknown = error instanceof HttpErrorResponse ? error.error : undefined;
       const factor = v.is(refusalView, refused) && refused.error.code === 'second-factor-needed';
       if (factor && request.method === 'GET') void router.navigateByUrl('/account');
-      if (ended) void router.navigate(['/log-in'], { queryParams: { to: router.url } });
+      // What was typed stays where it is: who saves is told, and goes on once logged in in another window.
+      if (ended && request.method === 'GET')
+        void router.navigate(['/log-in'], { queryParams: { to: router.url } });
       return throwError(() => error);
     }),
   );

@@ -40,7 +40,7 @@ export class KeysDialog {
     ['s', 'In the portfolio: scenarios side by side'],
     ['Delete', 'On a changed line of the portfolio: give the change back'],
     ['a', 'In the payments: tick all or none'],
-    ['Ctrl Enter', 'In the payments: record what is ticked'],
+    ['Ctrl Enter', 'Do what the page is for: record, take on, save'],
     ['?', 'This list'],
   ];
 }

@@ -45,7 +45,9 @@ export class SheetDesk {
     dayCount: 'even-periods',
     habits: { decimals: 'point', dates: 'day-first' },
   });
-  readonly rows = signal<readonly DeskRow[]>([]);
+  private readonly laid = signal<readonly DeskRow[]>([]);
+  /** The rows, those with the name of another one above told. */
+  readonly rows = computed(() => withTwins(this.laid()));
   readonly progress = signal<{ done: number; of: number }>({ done: 0, of: 0 });
   private raw: readonly { line: number; cells: readonly string[] }[] = [];
 
@@ -104,7 +106,7 @@ export class SheetDesk {
 
   set(settings: Partial<Settings>): void {
     this.settings.update((before) => ({ ...before, ...settings }));
-    this.ask(this.rows());
+    this.askAll();
   }
 
   type(at: number, meaning: Meaning, text: string): void {
@@ -112,7 +114,7 @@ export class SheetDesk {
   }
 
   leaveOut(at: number, leftOut: boolean): void {
-    this.rows.update((rows) => rows.map((row) => (row.at === at ? { ...row, leftOut } : row)));
+    this.laid.update((rows) => rows.map((row) => (row.at === at ? { ...row, leftOut } : row)));
   }
 
   mend(at: number, { meaning, value }: Mend): void {
@@ -125,7 +127,7 @@ export class SheetDesk {
 
   /** Faults that the server found, at their rows. */
   tell(faults: ReadonlyMap<number, Readonly<Partial<Record<Meaning, string>>>>): void {
-    this.rows.update((rows) =>
+    this.laid.update((rows) =>
       rows.map((row) => {
         const found = faults.get(row.at);
         return found ? { ...row, outcome: { says: {}, differs: [], faults: found } } : row;
@@ -135,18 +137,25 @@ export class SheetDesk {
 
   clear(): void {
     this.raw = [];
-    this.rows.set([]);
+    this.laid.set([]);
     this.headings.set([]);
   }
 
   private change(at: number, to: (row: DeskRow) => DeskRow): void {
-    this.rows.update((rows) => rows.map((row) => (row.at === at ? to(row) : row)));
-    this.ask(this.rows());
+    // What else waits is asked for with it; what is worked out stays.
+    this.laid.update((rows) =>
+      rows.map((row) => {
+        if (row.at !== at) return row;
+        const { outcome: _, ...anew } = to(row);
+        return anew;
+      }),
+    );
+    this.ask(this.laid().filter(({ outcome }) => outcome === undefined));
   }
 
   private begin(): void {
     const pointing = this.pointing();
-    this.rows.set(
+    this.laid.set(
       this.raw.map(({ line, cells }, at) => ({
         at,
         line,
@@ -156,7 +165,11 @@ export class SheetDesk {
         ) as RowCells,
       })),
     );
-    this.ask(this.rows());
+    this.askAll();
+  }
+
+  private askAll(): void {
+    this.ask(this.laid());
   }
 
   private ask(rows: readonly DeskRow[]): void {
@@ -173,16 +186,10 @@ export class SheetDesk {
   private hear({ number, done, of, outcomes }: RowsTold): void {
     if (number !== this.question) return;
     const found = new Map(outcomes);
-    const names = new Map<string, number>();
-    this.rows.update((rows) =>
+    this.laid.update((rows) =>
       rows.map((row) => {
-        const outcome = found.get(row.at) ?? row.outcome;
-        const name = (row.cells.name ?? '').toLowerCase();
-        const twin = row.leftOut ? undefined : names.get(name);
-        if (!row.leftOut && name !== '') names.set(name, names.get(name) ?? row.line);
-        if (twin === undefined || !outcome) return outcome ? { ...row, outcome } : row;
-        const faults = { ...outcome.faults, name: `Line ${twin} has this name too.` };
-        return { ...row, outcome: { says: outcome.says, differs: [], faults } };
+        const outcome = found.get(row.at);
+        return outcome ? { ...row, outcome } : row;
       }),
     );
     this.progress.set({ done, of });
@@ -203,6 +210,20 @@ export class SheetDesk {
       return {};
     }
   }
+}
+
+/** The rows, each that is kept and has the name of one above with that fault at its name. */
+function withTwins(rows: readonly DeskRow[]): readonly DeskRow[] {
+  const first = new Map<string, number>();
+  return rows.map((row) => {
+    const name = (row.cells.name ?? '').trim().toLowerCase();
+    if (row.leftOut || name === '') return row;
+    const twin = first.get(name);
+    if (twin === undefined) first.set(name, row.line);
+    if (twin === undefined || !row.outcome) return row;
+    const faults = { ...row.outcome.faults, name: `Line ${twin} has this name too.` };
+    return { ...row, outcome: { says: row.outcome.says, differs: [], faults } };
+  });
 }
 
 /** What is offered as the same for all rows. */

@@ -2,6 +2,7 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  DestroyRef,
   HostListener,
   inject,
   signal,
@@ -52,6 +53,7 @@ export class TakeOnPage {
   protected readonly shown = signal<RowState | 'all'>('all');
   protected readonly takingOn = signal<{ done: number; of: number } | undefined>(undefined);
   private running = new Subscription();
+  private left = false;
 
   private readonly digits = computed(() => this.company.digits());
   protected readonly columns = computed(() => deskColumns(this.desk.pointing(), this.digits()));
@@ -90,6 +92,10 @@ export class TakeOnPage {
       ? ''
       : `${faulty} ${faulty === 1 ? 'row has' : 'rows have'} faults: put them right or leave them out.`;
   });
+
+  constructor() {
+    inject(DestroyRef).onDestroy(() => (this.left = true));
+  }
 
   protected bring(input: HTMLInputElement): void {
     const file = input.files?.[0];
@@ -248,7 +254,8 @@ export class TakeOnPage {
       this.api.call(endpoints.takeOnMany, { body: { documents }, key }).subscribe({
         next: () => {
           this.end();
-          void this.router.navigateByUrl('/');
+          // Who left the page meanwhile stays where they are.
+          if (!this.left) void this.router.navigateByUrl('/');
         },
         error: (error: unknown) => {
           this.end();

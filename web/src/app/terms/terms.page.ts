@@ -75,7 +75,7 @@ const stepPause = 350;
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './terms.page.html',
   styleUrls: ['./terms.page.scss', './parts.scss'],
-  host: { '(keydown)': 'undoKey($event)' },
+  host: { '(keydown)': 'onKey($event)' },
 })
 export class TermsPage {
   /** The instrument to change; none when a new one is entered. */
@@ -231,12 +231,16 @@ export class TermsPage {
     this.editor.redo();
   }
 
-  protected undoKey(event: KeyboardEvent): void {
-    if (event.key.toLowerCase() !== 'z' || !(event.ctrlKey || event.metaKey)) return;
+  protected onKey(event: KeyboardEvent): void {
+    if (!(event.ctrlKey || event.metaKey)) return;
+    const key = event.key.toLowerCase();
+    if (key === 'enter' && !this.busy()) this.save();
+    else if (key === 'z') {
+      this.editor.note();
+      if (event.shiftKey) this.redo();
+      else this.undo();
+    } else return;
     event.preventDefault();
-    this.editor.note();
-    if (event.shiftKey) this.redo();
-    else this.undo();
   }
 
   protected clear(): void {
@@ -278,6 +282,7 @@ export class TermsPage {
         this.key = newKey();
         this.failed.set(messageOf(error));
         this.read.refused.set(error instanceof ApiRefusal ? (error.refusal.faults ?? []) : []);
+        this.focus.firstFault();
       },
     });
   }
