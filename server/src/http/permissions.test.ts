@@ -66,12 +66,6 @@ describe('every call, by every role', () => {
         if (access === 'anyone' || access === 'person') continue;
         const needs = allowed[name];
         if (!needs || needs.some((each) => role.includes(each))) meant.push(name);
-        const nowhere = {
-          id: crypto.randomUUID(),
-          endsOn: '2001-01-31',
-          person: '999999',
-          invitation: '999999',
-        };
         const answer = await caller.call(method.toUpperCase(), addressOf(path, nowhere), bodyOf(method));
         if (answer.body.error?.code !== 'not-allowed') open.push(name);
         else expect([name, answer.status]).toEqual([name, 403]);

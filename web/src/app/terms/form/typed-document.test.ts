@@ -301,7 +301,8 @@ describe('what is typed', () => {
       'rate.annual',
       'start',
     ]);
-    for (const { message } of faults) expect(message).toMatch(/(is not understood|may not be negative); type /);
+    for (const { message } of faults)
+      expect(message).toMatch(/(is not understood|may not be negative); type /);
   });
 
   it('finances a purchase by price less down payment', () => {
