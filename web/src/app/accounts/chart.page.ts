@@ -70,11 +70,16 @@ export class ChartPage {
   constructor() {
     effect(() => {
       const view = this.view();
-      if (view) untracked(() => this.take(view));
+      // The same chart come anew, with other balances, leaves what is typed as it is.
+      if (view && view.revision !== this.taken) untracked(() => this.take(view));
     });
   }
 
-  private take({ accounts, defaults }: ChartView): void {
+  /** The revision that stands on the page. */
+  private taken = 0;
+
+  private take({ revision, accounts, defaults }: ChartView): void {
+    this.taken = revision;
     this.lines.set(accounts.map(({ code, name }) => ({ code, name })));
     this.chosen.set(new Map(defaults.map(({ role, code }) => [role, code])));
     this.faults.set([]);
