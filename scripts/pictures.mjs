@@ -1,6 +1,7 @@
 // Takes the pictures in docs/screenshots/ from a running application with fresh demo data:
 //   ./coffer start --fresh && node scripts/pictures.mjs http://127.0.0.1:4680
 // With a folder, a colour scheme and the link of an installation that waits to be set up, that is taken as well.
+import { Buffer } from 'node:buffer';
 import { fileURLToPath } from 'node:url';
 import { chromium } from '@playwright/test';
 
