@@ -30,8 +30,9 @@ const migrations: Readonly<Record<string, string>> = {
   '0013-accounts': accounts,
 };
 
-const source: Knex.MigrationSource<string> = {
-  getMigrations: () => Promise.resolve(Object.keys(migrations)),
+const source = (last?: string): Knex.MigrationSource<string> => ({
+  getMigrations: () =>
+    Promise.resolve(Object.keys(migrations).filter((name) => last === undefined || name <= last)),
   getMigrationName: (name) => name,
   getMigration: (name) =>
     Promise.resolve({
@@ -40,9 +41,13 @@ const source: Knex.MigrationSource<string> = {
       },
       down: () => Promise.reject(new Error('Migrations run forward only.')),
     }),
-};
+});
 
-/** Brings the database to the newest form. Several processes may call it at once; one does the work. */
-export async function migrate(database: Knex): Promise<void> {
-  await database.migrate.latest({ migrationSource: source, tableName: 'migration' });
+/**
+ * Brings the database to the newest form. Several processes may call it at once; one does the work.
+ *
+ * @param last migration that runs; an earlier form than the newest is wanted where an upgrade is tried
+ */
+export async function migrate(database: Knex, last?: string): Promise<void> {
+  await database.migrate.latest({ migrationSource: source(last), tableName: 'migration' });
 }
