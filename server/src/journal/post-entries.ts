@@ -1,7 +1,6 @@
 import type { Knex } from 'knex';
 import { formatDay, type Entry } from '@coffer/core';
-import { accountsOf, type Accounts } from '../accounts/accounts.ts';
-import { missingAccounts, refuseMissing } from '../accounts/missing-accounts.ts';
+import type { Accounts } from '../accounts/accounts.ts';
 import type { Maker } from '../instruments/instrument-store.ts';
 
 /** An entry and the version of the instrument that it comes from. */
@@ -13,21 +12,15 @@ export interface EntryToPost {
 
 const atATime = 2000;
 
-/** Posts entries to an open period, numbered on from the last. The database checks balance, period and numbers. */
+/** Posts entries to an open period, numbered on from the last, each line in the account in force. The database checks balance, period and numbers. */
 export async function postEntries(
   database: Knex,
   by: Maker,
   periodEnd: string,
+  accounts: Accounts,
   entries: readonly EntryToPost[],
 ): Promise<void> {
   if (entries.length === 0) return;
-  const accounts = await accountsOf(database, by.companyId);
-  refuseMissing(
-    missingAccounts(
-      accounts,
-      entries.map(({ entry, instrumentId }) => ({ instrumentId, entries: [entry] })),
-    ),
-  );
   const [company] = await database('company')
     .where({ id: by.companyId })
     .increment('last_entry_number', entries.length)

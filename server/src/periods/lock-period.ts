@@ -76,7 +76,7 @@ export async function lockPeriod(
   const reversals = all.flatMap(({ of, opening }) => entriesToPost(of, opening ? [opening] : []));
   const inPeriod = all.flatMap((done) => entriesToPost(done.of, done.inPeriod));
   const opens = formatDay(addMonths(parseDay(endsOn) as CalendarDay, 1, true));
-  await postEntries(database, by, endsOn, inPeriod);
+  await postEntries(database, by, endsOn, accounts, inPeriod);
   const reported = work.filter(({ withdrawn }) => !withdrawn).map(({ row }) => row);
   await keepReported(database, by.companyId, endsOn, reported);
   const reportedOf = funds.filter(({ withdrawn }) => !withdrawn).map(({ fund }) => fund);
@@ -94,7 +94,7 @@ export async function lockPeriod(
     state: 'open',
     accruals: period.accruals,
   });
-  await postEntries(database, by, opens, reversals);
+  await postEntries(database, by, opens, accounts, reversals);
   const locked = { endsOn, entries: inPeriod.length, reversals: reversals.length, opens };
   await audit(database, by, 'period-locked', [{ subject: endsOn, detail: locked }]);
   return locked;

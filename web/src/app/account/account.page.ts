@@ -5,9 +5,9 @@ import { MatButtonModule } from '@angular/material/button';
 import { endpoints, type SessionView } from '@coffer/contract';
 import { RouterLink } from '@angular/router';
 import type { Observable } from 'rxjs';
-import { ApiClient, ApiRefusal } from '../api/api-client';
+import { ApiClient } from '../api/api-client';
 import { loaded } from '../api/loaded';
-import { messageOf } from '../api/message-of';
+import { refusedAt } from '../api/refused-at';
 import { SecretField } from '../fields/secret-field';
 import { MomentPipe } from '../people/moment.pipe';
 import { SessionService } from '../session/session.service';
@@ -90,9 +90,9 @@ export class AccountPage {
         this.loaded.again();
       },
       error: (error: unknown) => {
-        const faults = error instanceof ApiRefusal ? (error.refusal.faults ?? []) : [];
-        this.faults.set(Object.fromEntries(faults.map(({ key, message }) => [key, message])));
-        this.failed.set(faults.length === 0 ? messageOf(error) : '');
+        const { fields, whole } = refusedAt(error);
+        this.faults.set(fields);
+        this.failed.set(whole);
       },
     });
   }

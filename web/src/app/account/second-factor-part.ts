@@ -3,8 +3,8 @@ import { FormControl } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { endpoints, type AccountView } from '@coffer/contract';
 import qrcode from 'qrcode-generator';
-import { ApiClient, ApiRefusal } from '../api/api-client';
-import { messageOf } from '../api/message-of';
+import { ApiClient } from '../api/api-client';
+import { refusedAt } from '../api/refused-at';
 import { SecretField } from '../fields/secret-field';
 import { TypedField } from '../fields/typed-field';
 import { MomentPipe } from '../people/moment.pipe';
@@ -134,9 +134,9 @@ export class SecondFactorPart {
   }
 
   private refuse(error: unknown): void {
-    const faults = error instanceof ApiRefusal ? (error.refusal.faults ?? []) : [];
-    this.faults.set(Object.fromEntries(faults.map(({ key, message }) => [key, message])));
-    this.failed.set(faults.length === 0 ? messageOf(error) : '');
+    const { fields, whole } = refusedAt(error);
+    this.faults.set(fields);
+    this.failed.set(whole);
   }
 }
 

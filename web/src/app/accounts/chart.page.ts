@@ -8,7 +8,7 @@ import {
   untracked,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { accountRoles, formatAmount, parseAmount, type AccountRole } from '@coffer/core';
+import { accountRoles, parseAmount, type AccountRole } from '@coffer/core';
 import { accountName, showAmount, type ChartView } from '@coffer/contract';
 import { ApiRefusal } from '../api/api-client';
 import { loaded } from '../api/loaded';
@@ -210,9 +210,7 @@ export class ChartPage {
 
   protected shown(minor: number | null): string {
     if (minor === null) return '';
-    return minor < 0
-      ? `−${formatAmount(-minor, this.company.digits())}`
-      : showAmount(minor, this.company.digits());
+    return showAmount(minor, this.company.digits());
   }
 }
 

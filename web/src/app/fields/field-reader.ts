@@ -12,6 +12,12 @@ export class FieldReader {
   /** Keys of fields that are needed and still empty. */
   readonly missing: string[] = [];
 
+  /** Every fault by its field; what is needed and empty says that. */
+  byKey(): Readonly<Record<string, string>> {
+    const needed = this.missing.map((key) => [key, 'This is needed.'] as const);
+    return Object.fromEntries([...needed, ...this.faults.map(({ key, message }) => [key, message] as const)]);
+  }
+
   private read(
     key: string,
     typed: string,

@@ -35,18 +35,7 @@ import { MatInputModule } from '@angular/material/input';
       }
     </mat-form-field>
   `,
-  styles: `
-    :host {
-      display: block;
-    }
-    mat-form-field {
-      width: 100%;
-    }
-    .faulty {
-      --mat-form-field-outlined-outline-color: var(--wrong);
-      --mat-form-field-outlined-label-text-color: var(--wrong);
-    }
-  `,
+  styleUrl: './outlined-field.scss',
 })
 export class SecretField {
   readonly label = input.required<string>();

@@ -99,8 +99,7 @@ export class RecordDepositDialog {
     const read = new FieldReader();
     const on = read.day('on', this.on.value);
     const amount = read.amount('amount', this.amount.value);
-    for (const key of read.missing) read.fault(key, 'This is needed.');
-    this.faults.set(Object.fromEntries(read.faults.map(({ key, message }) => [key, message])));
+    this.faults.set(read.byKey());
     if (on === undefined || amount === undefined) return;
     const made = { due: this.due.value, on, amount };
     this.save(withDeposit(this.fund.document, made), `Deposit due ${made.due} recorded`);

@@ -4,8 +4,8 @@ import { FormControl } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
 import { endpoints, linkHours, type LinkView, type MemberView, type Permission } from '@coffer/contract';
-import { ApiClient, ApiRefusal } from '../api/api-client';
-import { messageOf } from '../api/message-of';
+import { ApiClient } from '../api/api-client';
+import { refusedAt } from '../api/refused-at';
 import { FieldReader } from '../fields/field-reader';
 import { TypedField } from '../fields/typed-field';
 import { RoleChoice } from './role-choice';
@@ -100,9 +100,9 @@ export class InviteDialog {
       next: ({ token }: LinkView) => this.link.set(`${location.origin}/link#${token}`),
       error: (error: unknown) => {
         this.busy.set(false);
-        const faults = error instanceof ApiRefusal ? (error.refusal.faults ?? []) : [];
-        this.faults.set(Object.fromEntries(faults.map(({ key, message }) => [key, message])));
-        this.failed.set(faults.length === 0 ? messageOf(error) : '');
+        const { fields, whole } = refusedAt(error);
+        this.faults.set(fields);
+        this.failed.set(whole);
       },
     });
   }
@@ -111,8 +111,7 @@ export class InviteDialog {
     const reader = new FieldReader();
     const name = reader.text('name', this.name.value);
     const logIn = reader.text('logIn', this.logIn.value);
-    for (const key of reader.missing) reader.fault(key, 'This is needed.');
-    this.faults.set(Object.fromEntries(reader.faults.map(({ key, message }) => [key, message])));
+    this.faults.set(reader.byKey());
     if (name === undefined || logIn === undefined) return undefined;
     return this.api.call(endpoints.invite, { body: { name, logIn, role: [...this.role()] } });
   }

@@ -1,9 +1,8 @@
 import { ChangeDetectionStrategy, Component, HostListener, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { parseDay, type CalendarDay } from '@coffer/core';
 import { endpoints } from '@coffer/contract';
-import { ApiClient, ApiRefusal } from '../api/api-client';
-import { messageOf } from '../api/message-of';
+import { ApiClient } from '../api/api-client';
+import { refusedAt } from '../api/refused-at';
 import { SessionService } from '../session/session.service';
 import { PeriodRail } from '../shell/period-rail';
 import { PlainFrame } from '../shell/plain-frame';
@@ -48,7 +47,7 @@ import { follow, previewed } from './preview-as-of';
 export class AnotherCompanyPage {
   private readonly api = inject(ApiClient);
   private readonly session = inject(SessionService);
-  protected readonly form = new CompanyForm(parseDay(new Date().toISOString().slice(0, 10)) as CalendarDay);
+  protected readonly form = new CompanyForm();
   protected readonly failed = signal('');
   protected readonly busy = signal(false);
 
@@ -71,9 +70,9 @@ export class AnotherCompanyPage {
       },
       error: (error: unknown) => {
         this.busy.set(false);
-        const faults = error instanceof ApiRefusal ? (error.refusal.faults ?? []) : [];
-        this.form.tell(Object.fromEntries(faults.map(({ key, message }) => [key, message])));
-        this.failed.set(faults.length === 0 ? messageOf(error) : '');
+        const { fields, whole } = refusedAt(error);
+        this.form.tell(fields);
+        this.failed.set(whole);
       },
     });
   }

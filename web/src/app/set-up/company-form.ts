@@ -25,7 +25,8 @@ export class CompanyForm {
   private readonly typedEnd = toSignal(this.yearEnd.valueChanges, { initialValue: '12' });
   private readonly typedFrom;
 
-  constructor(today: CalendarDay) {
+  constructor() {
+    const today = parseDay(new Date().toISOString().slice(0, 10)) as CalendarDay;
     this.booksFrom = text(showDay(firstOfMonth(today)));
     this.typedFrom = toSignal(this.booksFrom.valueChanges, { initialValue: this.booksFrom.value });
   }
@@ -85,7 +86,6 @@ export class CompanyForm {
     const reader = new FieldReader();
     const name = reader.text('name', this.name.value);
     const booksFrom = reader.day('booksFrom', this.booksFrom.value);
-    for (const key of reader.missing) reader.fault(key, 'This is needed.');
     const day = booksFrom === undefined ? undefined : parseDay(booksFrom);
     if (day !== undefined && calendarFields(day).day !== 1) {
       reader.fault(
@@ -93,7 +93,7 @@ export class CompanyForm {
         `Books begin on the first of a month, such as ${showDay(firstOfMonth(day))}.`,
       );
     }
-    this.tell(Object.fromEntries(reader.faults.map(({ key, message }) => [key, message])));
+    this.tell(reader.byKey());
     if (name === undefined || booksFrom === undefined || reader.faults.length > 0) return undefined;
     return { name, currency: this.currency.value, fiscalYearEndMonth: this.endMonth(), booksFrom };
   }

@@ -3,12 +3,12 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { FormControl } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { Router } from '@angular/router';
-import { parseDay, type CalendarDay } from '@coffer/core';
 import { endpoints, showDay } from '@coffer/contract';
 import { switchMap } from 'rxjs';
 import { PasswordMeter } from '../account/password-meter';
-import { ApiClient, ApiRefusal } from '../api/api-client';
+import { ApiClient } from '../api/api-client';
 import { messageOf } from '../api/message-of';
+import { refusedAt } from '../api/refused-at';
 import { FieldReader } from '../fields/field-reader';
 import { SecretField } from '../fields/secret-field';
 import { TypedField } from '../fields/typed-field';
@@ -19,7 +19,6 @@ import { CompanyFields } from './company-fields';
 import { CompanyForm } from './company-form';
 import { follow, previewed } from './preview-as-of';
 
-const today = (): CalendarDay => parseDay(new Date().toISOString().slice(0, 10)) as CalendarDay;
 const field = (): FormControl<string> => new FormControl('', { nonNullable: true });
 
 /** First start: the company and its first administrator, for who has the one-time code. */
@@ -35,7 +34,7 @@ export class SetUpPage {
   private readonly api = inject(ApiClient);
   private readonly session = inject(SessionService);
   private readonly router = inject(Router);
-  protected readonly company = new CompanyForm(today());
+  protected readonly company = new CompanyForm();
   /** The code stands after `#` in what the start command prints, where no server sees it. */
   protected readonly code = new FormControl(location.hash.slice(1), { nonNullable: true });
   protected readonly name = field();
@@ -94,8 +93,7 @@ export class SetUpPage {
     const logIn = reader.text('person.logIn', this.logIn.value);
     const password = this.password.value === '' ? undefined : this.password.value;
     if (password === undefined) reader.missing.push('person.password');
-    for (const key of reader.missing) reader.fault(key, 'This is needed.');
-    this.faults.set(Object.fromEntries(reader.faults.map(({ key, message }) => [key, message])));
+    this.faults.set(reader.byKey());
     const company = this.company.read();
     if (!company || name === undefined || logIn === undefined || password === undefined) {
       this.toFirstFault();
@@ -118,14 +116,13 @@ export class SetUpPage {
 
   private refuse(error: unknown): void {
     this.busy.set(false);
-    const faults = error instanceof ApiRefusal ? (error.refusal.faults ?? []) : [];
-    const at = Object.fromEntries(faults.map(({ key, message }) => [key, message]));
-    this.faults.set(at);
-    const ofCompany = Object.entries(at).filter(([key]) => key.startsWith('company.'));
+    const { fields, whole } = refusedAt(error);
+    this.faults.set(fields);
+    const ofCompany = Object.entries(fields).filter(([key]) => key.startsWith('company.'));
     this.company.tell(
       Object.fromEntries(ofCompany.map(([key, message]) => [key.slice('company.'.length), message])),
     );
-    this.failed.set(faults.length === 0 ? messageOf(error) : '');
+    this.failed.set(whole);
     this.toFirstFault();
   }
 
