@@ -1,24 +1,31 @@
 # Starting and stopping the application.
 
-server_pid() {
+# process_pid HOME NAME: the number of an installation's `server` or `rate-service` that runs.
+process_pid() {
   local pid
-  pid=$(cat "$1/server.pid" 2>/dev/null) || return 1
+  pid=$(cat "$1/$2.pid" 2>/dev/null) || return 1
   [ -r "/proc/$pid/cmdline" ] || return 1
-  # The number may belong to another program by now; ours has the server's path on its command line.
-  tr '\0' ' ' <"/proc/$pid/cmdline" 2>/dev/null | grep -q 'dist/server.mjs' || return 1
+  # The number may belong to another program by now; ours has its path on its command line.
+  tr '\0' ' ' <"/proc/$pid/cmdline" 2>/dev/null | grep -q "dist/$2.mjs" || return 1
   echo "$pid"
 }
 
-stop_server() {
+stop_process() {
   local pid
-  pid=$(server_pid "$1") || return 0
+  pid=$(process_pid "$1" "$2") || return 0
   kill "$pid"
   for _ in $(seq 100); do
     kill -0 "$pid" 2>/dev/null || break
     sleep 0.1
   done
   kill -0 "$pid" 2>/dev/null && kill -9 "$pid"
-  rm -f "$1/server.pid"
+  rm -f "$1/$2.pid"
+}
+
+# The server of an installation, and the rate service beside it.
+stop_server() {
+  stop_process "$1" server
+  stop_process "$1" rate-service
 }
 
 healthy() { curl -fsS --max-time 2 "http://127.0.0.1:$1/api/health" >/dev/null 2>&1; }
@@ -56,7 +63,7 @@ start_application() {
     stop_server "$home"
     drop_database "$home"
   fi
-  if ! { server_pid "$home" >/dev/null && [ "$(cat "$home/running-build" 2>/dev/null)" = "$build" ] &&
+  if ! { process_pid "$home" server >/dev/null && [ "$(cat "$home/running-build" 2>/dev/null)" = "$build" ] &&
     healthy "$(cat "$home/port")"; }; then
     stop_server "$home"
     port=${COFFER_PORT:-$(cat "$home/port" 2>/dev/null || echo 4680)}
@@ -81,6 +88,16 @@ develop_pages() {
 
 demo_day() { node -p 'JSON.parse(require("fs").readFileSync(process.argv[1], "utf8")).today' "$root/demo/company.json"; }
 
+# The stand-in for a service that publishes rates; none is started where another is named by COFFER_RATE_SERVICE.
+launch_rate_service() {
+  local home=$1 port
+  [ -z "${COFFER_RATE_SERVICE:-}" ] || return 0
+  port=$(free_port "$(cat "$home/rate-service.port" 2>/dev/null || echo 4690)")
+  echo "$port" >"$home/rate-service.port"
+  COFFER_RATE_PORT="$port" setsid nohup node "$root/dist/rate-service.mjs" >>"$home/log/rate-service.log" 2>&1 </dev/null &
+  echo $! >"$home/rate-service.pid"
+}
+
 launch_server() {
   local home=$1 port=$2
   local -a installation
@@ -91,6 +108,8 @@ launch_server() {
     # The demo company lives in its own time.
     installation=(COFFER_DEMO="$root/demo" COFFER_TODAY="${COFFER_TODAY:-$(demo_day)}")
   fi
+  launch_rate_service "$home"
+  installation+=(COFFER_RATE_SERVICE="${COFFER_RATE_SERVICE:-http://127.0.0.1:$(cat "$home/rate-service.port")}")
   env COFFER_DATABASE="$(database_url "$home")" COFFER_PORT="$port" COFFER_SECRET="$(secret "$home" session-secret)" \
     COFFER_SITE="$root/dist/web/browser" NODE_ENV=production "${installation[@]}" \
     setsid nohup node "$root/dist/server.mjs" >>"$home/log/server.log" 2>&1 </dev/null &

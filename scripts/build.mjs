@@ -99,6 +99,7 @@ if (wanted === 'server' || wanted === 'all') {
       await bundle('server/src/workers/figure-worker.ts', 'figure-worker.mjs', true);
       await bundle('server/src/verify/main.ts', 'verify.mjs', true);
       await bundle('server/src/people/new-password.ts', 'new-password.mjs', true);
+      await bundle('server/src/stand-ins/rate-service/main.ts', 'rate-service.mjs', true);
       await bundle('server/src/main.ts', 'server.mjs', true);
     }),
   );

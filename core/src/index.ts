@@ -126,7 +126,7 @@ export { type LoanUnknown, solveUnknown } from './loan/terms/solve-unknown.ts';
 export type { Stretch } from './loan/terms/stretch.ts';
 export { formatAmount, parseAmount } from './money/amount-text.ts';
 export { currencyCodes, currencyDigits } from './money/currency.ts';
-export { ratio, type Ratio, ratioFromDecimal, ratioToNumber } from './money/ratio.ts';
+export { compareRatios, ratio, type Ratio, ratioFromDecimal, ratioToNumber } from './money/ratio.ts';
 export { roundRatio, type Ties } from './money/round-ratio.ts';
 export { multiplier, roundedProduct } from './money/rounded-product.ts';
 export { minorOf } from './money/rounding.ts';

@@ -18,6 +18,8 @@ const environment = v.object({
   COFFER_SET_UP_CODE: v.optional(v.pipe(v.string(), v.regex(/^[A-Z2-7]{20}$/))),
   /** The day that it is, for tests and demonstrations; without it the machine's. */
   COFFER_TODAY: v.optional(dayText),
+  /** Address of the rate service, such as `http://127.0.0.1:4690`. */
+  COFFER_RATE_SERVICE: v.optional(v.pipe(v.string(), v.url())),
   COFFER_LOG: v.optional(v.picklist(['info', 'warn', 'silent']), 'info'),
 });
 

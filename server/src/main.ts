@@ -28,6 +28,7 @@ const { app, end } = application({
   demo: configuration.COFFER_DEMO !== undefined,
   setUpCode: configuration.COFFER_SET_UP_CODE,
   today: clockAt(configuration.COFFER_TODAY),
+  rateService: configuration.COFFER_RATE_SERVICE,
   siteFolder: configuration.COFFER_SITE,
 });
 const server = createServer(app);

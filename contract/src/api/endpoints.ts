@@ -27,6 +27,7 @@ import {
   reasonText,
   registerView,
 } from './views.ts';
+import { rateEndpoints } from './rate-endpoints.ts';
 import { sessionEndpoints } from './session-endpoints.ts';
 
 const ofInstrument = v.strictObject({ id: instrumentId });
@@ -65,6 +66,7 @@ export const endpoints = {
   ...sessionEndpoints,
   ...peopleEndpoints,
   ...accountEndpoints,
+  ...rateEndpoints,
   company: endpoint('get', '/api/company', 'The company and its fiscal periods', 'member', {
     answer: companyView,
   }),

@@ -60,7 +60,17 @@ test('a stale change is refused and says so', async ({ page, context }) => {
   await expect(page.getByText('2 recorded payments stay as they are.')).toBeVisible();
   await expectAccessible(page);
   const other = await context.newPage();
+  // What is typed before the terms are there would be lost among them: there is nowhere to type until then.
+  let arrive = (): void => undefined;
+  const late = new Promise<void>((resolve) => (arrive = resolve));
+  await other.route(/\/api\/instruments\/[^/]+$/, async (route) => {
+    await late;
+    await route.continue();
+  });
   await other.goto(page.url());
+  await expect(other.getByText('The terms are on their way.')).toBeVisible();
+  await expect(other.getByLabel('Why the terms change')).toHaveCount(0);
+  arrive();
   await save(other, 'Amendment A');
   await expect(other.getByRole('heading', { name: 'Delivery fleet note' })).toBeVisible();
   await save(page, 'Amendment B');

@@ -12,6 +12,7 @@ import { funds } from './migrations/0010-funds.ts';
 import { members } from './migrations/0011-members.ts';
 import { signIn } from './migrations/0012-sign-in.ts';
 import { accounts } from './migrations/0013-accounts.ts';
+import { rates } from './migrations/0014-rates.ts';
 
 /** Migrations in the order in which they run; each runs once and forward only. */
 const migrations: Readonly<Record<string, string>> = {
@@ -28,6 +29,7 @@ const migrations: Readonly<Record<string, string>> = {
   '0011-members': members,
   '0012-sign-in': signIn,
   '0013-accounts': accounts,
+  '0014-rates': rates,
 };
 
 const source = (last?: string): Knex.MigrationSource<string> => ({

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import type { AccountRole, AccrualChoice, EntryKind, PositionFigure } from '@coffer/core';
-import type { Permission } from '@coffer/contract';
+import type { fixingSources, Permission } from '@coffer/contract';
 
 /** A figure's name in words of the database. */
 export type ColumnOf<Key extends string> = Key extends `${infer First}${infer Rest}`
@@ -151,6 +151,27 @@ export interface ScenarioRow {
   readonly changed_at: Date;
 }
 
+/** A reference rate of a company. */
+export interface RateIndexRow {
+  readonly id: number;
+  readonly company_id: number;
+  readonly name: string;
+  readonly key: string;
+  readonly revision: number;
+}
+
+/** A fixing as it was kept; one without a rate takes the day back. */
+export interface FixingRow {
+  readonly id: number;
+  readonly index_id: number;
+  readonly on_day: string;
+  readonly rate: string | null;
+  readonly source: (typeof fixingSources)[number];
+  readonly reason: string;
+  readonly kept_by: number | null;
+  readonly kept_at: Date;
+}
+
 /** What a scenario changes of an instrument, made from one of its versions. */
 export interface ScenarioChangeRow {
   readonly scenario_id: string;
@@ -275,6 +296,8 @@ declare module 'knex/types/tables' {
       'id' | 'created_at' | 'withdrawn_at' | 'withdrawn_by' | 'withdrawn_because' | 'cost_centre'
     >;
     instrument_version: Table<VersionRow, 'made_at'>;
+    rate_index: Table<RateIndexRow, 'id' | 'revision'>;
+    fixing: Table<FixingRow, 'id' | 'kept_at'>;
     scenario: Table<ScenarioRow, 'id' | 'revision' | 'changed_at'>;
     scenario_change: Table<ScenarioChangeRow>;
     entry: Table<EntryRow, 'posted_at' | 'for_period' | 'row_number' | 'cost_centre'>;

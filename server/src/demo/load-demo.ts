@@ -4,10 +4,11 @@ import type { Knex } from 'knex';
 import type { Logger } from 'pino';
 import * as v from 'valibot';
 import { accountRoles, formatDay, monthEnd, parseDay, type CalendarDay } from '@coffer/core';
-import { amountText, currencyCode, dayText, role, shortText } from '@coffer/contract';
+import { amountText, currencyCode, dayText, role, shortText, signedRateText } from '@coffer/contract';
 import { createInstrument } from '../instruments/change-instrument.ts';
 import { recordPayments } from '../payments/record-payments.ts';
 import { lockPeriod } from '../periods/lock-period.ts';
+import { keepFixings } from '../rates/rate-store.ts';
 import { hashPassword } from '../session/passwords.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 
@@ -23,6 +24,12 @@ const demoCompany = v.strictObject({
   today: dayText,
   people: v.array(v.strictObject({ name: shortText, logIn: shortText, role, password: shortText })),
   accounts: v.array(v.strictObject({ role: v.picklist(accountRoles), code: shortText, name: shortText })),
+  indexes: v.array(
+    v.strictObject({
+      name: shortText,
+      fixings: v.array(v.strictObject({ on: dayText, rate: signedRateText })),
+    }),
+  ),
 });
 type DemoCompany = v.InferOutput<typeof demoCompany>;
 
@@ -64,6 +71,10 @@ export async function loadCompany(on: Knex, figures: FigureThreads, folder: stri
     const reason = 'Taken on when the books began';
     const { id } = await createInstrument(on, figures, by, { document, confirm: [] }, reason);
     ids.set((document as { name: string }).name, id);
+  }
+  for (const { name: index, fixings } of company.indexes) {
+    const reason = 'Published before the books began';
+    await keepFixings(on, by, { index, fixings, revision: 0, source: 'sheet', reason });
   }
   let end = monthEnd(parseDay(company.booksFrom) as CalendarDay);
   await on('period').insert({ company_id: companyId, ends_on: formatDay(end), state: 'open' });

@@ -14,6 +14,7 @@ import { journalRoutes } from '../journal/journal-routes.ts';
 import { paymentRoutes } from '../payments/payment-routes.ts';
 import { periodRoutes } from '../periods/period-routes.ts';
 import { portfolioRoutes } from '../portfolio/portfolio-routes.ts';
+import { rateRoutes } from '../rates/rate-routes.ts';
 import { registerRoutes } from '../register/register-routes.ts';
 import { scenarioRoutes } from '../scenarios/scenario-routes.ts';
 import { sessionRoutes } from '../session/session-routes.ts';
@@ -44,6 +45,8 @@ export interface Parts {
   /** By which an empty installation is set up. */
   readonly setUpCode?: string | undefined;
   readonly today: Clock;
+  /** Address of the rate service; without one fixings are typed or pasted. */
+  readonly rateService?: string | undefined;
   /** Folder of the built workers. */
   readonly workersFolder: string;
   /** Folder of the built web application; without it only the interface is served. */
@@ -83,6 +86,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   app.use(peopleRoutes(signIn));
   app.use(companyRoutes(database));
   app.use(chartRoutes(database, figures));
+  app.use(rateRoutes(database, figures, parts.today, parts.rateService));
   app.use(registerRoutes(database, figures));
   app.use(portfolioRoutes(database, figures, files));
   app.use(instrumentRoutes(database, figures));

@@ -11,6 +11,7 @@ import { audit } from '../audit/audit.ts';
 import { companyOf } from '../company/company-store.ts';
 import { askFirst, faultyInput } from '../http/refusal.ts';
 import { closedMonths } from '../periods/period-store.ts';
+import { publishedOf } from '../rates/rate-store.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import {
   insertInstrument,
@@ -48,7 +49,8 @@ async function readFor(
 ): Promise<AnyDocument> {
   const version = { id, version: 0, document: JSON.stringify(document) };
   const closed = await closedMonths(database, companyId);
-  const reading = await figures.one('read-to-keep', closed, { version, before });
+  const published = await publishedOf(database, companyId);
+  const reading = await figures.one('read-to-keep', { closed, published }, { version, before });
   if (!reading.ok) throw faultyInput(reading.faults, 'This instrument cannot be kept as it is.');
   const { currency, name } = await companyOf(database, companyId);
   if (reading.currency !== currency) {

@@ -1,3 +1,4 @@
+import * as v from 'valibot';
 import {
   debtKindOf,
   firstDay,
@@ -9,11 +10,16 @@ import {
 } from '@coffer/core';
 import {
   claimsToBeFund,
+  followIndex,
+  indexFollowed,
+  indexKey,
+  instrumentDocument,
   isOwed,
   readDocument,
   readInstrument,
   type AnyDocument,
   type Fault,
+  type Published,
   type Question,
   type ReadInstrument,
 } from '@coffer/contract';
@@ -39,22 +45,41 @@ export interface Wanted {
   readonly before?: StoredVersion | undefined;
 }
 
+/** The last day that a document may name. */
+const lastDayOfAll = '2199-12-31';
+
 /** The months that are closed. */
 export interface ClosedMonths {
   readonly from: CalendarDay;
   readonly to: CalendarDay;
 }
 
+/** What is asked of every document that somebody wants to keep. */
+export interface KeepAsked {
+  readonly closed: ClosedMonths;
+  /** What the company's indexes have published, by the key of the index. */
+  readonly published: Readonly<Record<string, readonly Published[]>>;
+}
+
 /** Reads a document that somebody wants to take on or change into. */
-export function readToKeep({ version, before }: Wanted, closed: ClosedMonths): Keepable {
+export function readToKeep({ version, before }: Wanted, { closed, published }: KeepAsked): Keepable {
   const value: unknown = JSON.parse(version.document);
   if (before && claimsToBeFund(value) === isOwed(anyDocumentOf(before))) {
     const message = 'What is owed stays that, and a fund a fund; take the other on by itself.';
     return { ok: false, faults: [{ key: 'kind', message }] };
   }
   if (claimsToBeFund(value)) return fundToKeep(value, before !== undefined, closed);
-  const reading = readInstrument(value);
+  const reading = readInstrument(before ? value : withFixings(value, published));
   return reading.ok ? keepable(version.id, reading.instrument, before, closed) : reading;
+}
+
+/** A document that is taken on, with the fixings that it lacks of an index of the company. */
+function withFixings(value: unknown, published: KeepAsked['published']): unknown {
+  const parsed = v.safeParse(instrumentDocument, value);
+  const index = parsed.success ? indexFollowed(parsed.output) : undefined;
+  const kept = index && published[indexKey(index.name)];
+  if (!parsed.success || !kept) return value;
+  return followIndex(parsed.output, [], kept, lastDayOfAll)?.document;
 }
 
 /** Reads the document of a fund that somebody wants to keep. */

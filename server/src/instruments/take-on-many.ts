@@ -5,6 +5,7 @@ import { audit } from '../audit/audit.ts';
 import { companyOf } from '../company/company-store.ts';
 import { askFirst, faultyInput, Refusal } from '../http/refusal.ts';
 import { closedMonths } from '../periods/period-store.ts';
+import { publishedOf } from '../rates/rate-store.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { insertInstruments, takenNames, type Maker, type NewInstrument } from './instrument-store.ts';
 
@@ -80,6 +81,7 @@ async function readAll(
 ): Promise<{ instruments: NewInstrument[]; questions: { name: string; asked: Question }[] }> {
   const closed = await closedMonths(database, companyId);
   const { currency, name: company } = await companyOf(database, companyId);
+  const published = await publishedOf(database, companyId);
   const faults: Fault[] = [];
   const instruments: NewInstrument[] = [];
   const questions: { name: string; asked: Question }[] = [];
@@ -88,7 +90,7 @@ async function readAll(
       const version = { id: randomUUID(), version: 0, document: JSON.stringify(document ?? null) };
       return { version };
     });
-    const readings = await figures.each('read-to-keep', closed, share);
+    const readings = await figures.each('read-to-keep', { closed, published }, share);
     for (const [at, reading] of readings.entries()) {
       const key = `documents.${from + at}`;
       if (!reading.ok) {

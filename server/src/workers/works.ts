@@ -7,6 +7,7 @@ import { recordedPayments } from '../payments/recorded-payments.ts';
 import { monthOfInstrument } from '../periods/month-of-instrument.ts';
 import { portfolioOfInstrument } from '../portfolio/portfolio-of-instrument.ts';
 import { triedOfInstrument } from '../portfolio/tried-of-instrument.ts';
+import { followedInstrument } from '../rates/followed-instrument.ts';
 import { changedToKeep } from '../scenarios/changed-to-keep.ts';
 import { outlooksOfInstrument } from '../scenarios/outlooks-of-instrument.ts';
 import { registerOfInstrument } from '../register/register-of-instrument.ts';
@@ -24,6 +25,7 @@ export const works = {
   'tried-portfolio': triedOfInstrument,
   outlooks: outlooksOfInstrument,
   'changed-to-keep': changedToKeep,
+  followed: followedInstrument,
   'due-payments': dueOfInstrument,
   'recorded-payments': recordedPayments,
   'taken-back-payments': takenBackPayments,

@@ -5,7 +5,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { Router } from '@angular/router';
-import { of } from 'rxjs';
+import { map, of } from 'rxjs';
 import {
   addMonths,
   formatDay,
@@ -113,20 +113,26 @@ export class PortfolioPage {
   protected readonly workbook = computed(() => this.file(downloads.portfolioWorkbook));
   protected readonly paper = computed(() => this.file(downloads.portfolioPaper));
   protected readonly csv = computed(() => this.file(downloads.portfolioCsv));
-  protected readonly loaded = loaded(this.query, (query) => this.api.call(endpoints.portfolio, { query }));
+  protected readonly loaded = loaded(this.query, (query) =>
+    this.api.call(endpoints.portfolio, { query }).pipe(map((view) => ({ ...view, asked: query }))),
+  );
   protected readonly asItIs = this.loaded.value;
+  /** The step of the periods that are there, which another that is chosen takes the place of once its figures came. */
+  private readonly shownStep = computed(() => this.asItIs()?.asked.by ?? this.step());
   private readonly triedQuery = computed(() => {
     const [asked, changes] = [this.query(), this.desk.chosen()?.changes ?? []];
     return asked && { asked, on: this.asOf.date(), changes: sentOf(changes) };
   });
   protected readonly tried = loaded(this.triedQuery, (body) =>
     body.changes.length === 0
-      ? of({ rows: [], faulty: [] })
-      : this.api.call(endpoints.tryPortfolio, { body }),
+      ? of({ rows: [], faulty: [], asked: body.asked })
+      : this.api.call(endpoints.tryPortfolio, { body }).pipe(map((made) => ({ ...made, asked: body.asked }))),
   );
-  private readonly triedRows = computed(
-    (): TriedRows => new Map((this.tried.value()?.rows ?? []).map((row) => [row.id, row])),
-  );
+  private readonly triedRows = computed((): TriedRows => {
+    const made = this.tried.value();
+    const isOf = JSON.stringify(made?.asked) === JSON.stringify(this.asItIs()?.asked);
+    return new Map((isOf ? (made?.rows ?? []) : []).map((row) => [row.id, row]));
+  });
   /** The portfolio under the chosen scenario. */
   protected readonly view = computed(() => {
     const view = this.asItIs();
@@ -141,9 +147,9 @@ export class PortfolioPage {
       return `${named}: ${faults.map(({ message }) => message).join(' ')}`;
     }),
   );
-  protected readonly title = computed(() => measures[this.show()]);
+  protected readonly title = computed(() => measures[this.asItIs()?.asked.show ?? this.show()]);
   protected readonly spanText = computed(() => {
-    const span = this.span();
+    const span = this.asItIs()?.asked ?? this.span();
     return span ? `${showDay(span.from)} – ${showDay(span.to)}` : '';
   });
   protected readonly grouped = computed(() => {
@@ -160,7 +166,7 @@ export class PortfolioPage {
     const view = this.view();
     const typable = (line: PortfolioLine, at: number): boolean =>
       line.as !== 'before' && this.dueIn(line, at) !== undefined;
-    return view ? portfolioColumns(view, this.step(), this.company.digits(), typable) : [];
+    return view ? portfolioColumns(view, this.shownStep(), this.company.digits(), typable) : [];
   });
   protected readonly rows = computed(() => {
     const view = this.view();
@@ -196,7 +202,7 @@ export class PortfolioPage {
     return { hold: hold + all, of: rows.length + 1 };
   });
   private readonly names = computed(() =>
-    (this.view()?.periods ?? []).map(({ to }) => periodName(to, this.step())),
+    (this.view()?.periods ?? []).map(({ to }) => periodName(to, this.shownStep())),
   );
   protected readonly chart = computed(() =>
     portfolioChart(this.grouped(), this.names(), this.company.digits(), {
@@ -285,7 +291,7 @@ export class PortfolioPage {
     this.done.set('');
     if (row.type !== 'item') return;
     const { name } = row.item.row;
-    const period = periodName(column.key, this.step());
+    const period = periodName(column.key, this.shownStep());
     const why =
       this.show() !== 'payment'
         ? 'Payments are typed over where payments are shown: choose Payments above.'
@@ -306,7 +312,7 @@ export class PortfolioPage {
     const due = this.dueIn(row.item, at);
     const digits = this.company.digits();
     if (due === undefined || text === showAmount(instrument.values[at] ?? 0, digits)) return;
-    const where = `${instrument.name}, ${periodName(column.key, this.step())}`;
+    const where = `${instrument.name}, ${periodName(column.key, this.shownStep())}`;
     const payment = readNumber(text);
     if (payment === undefined) {
       this.fault.set(`${where}: “${text}” is not understood; type an amount such as 45,000.00 or 45k.`);

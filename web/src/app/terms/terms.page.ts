@@ -97,6 +97,8 @@ export class TermsPage {
   protected readonly on = computed(() => parseDay(this.asOf.date()));
   protected readonly currency = computed(() => this.company.company()?.currency ?? '');
   protected readonly changed = signal<OpenInstrument | undefined>(undefined);
+  /** What is typed before the terms to change are there would be lost among them. */
+  protected readonly ready = computed(() => this.id() === undefined || this.changed() !== undefined);
   protected readonly kept = signal<readonly KeptEvent[]>([]);
   protected readonly busy = signal(false);
   protected readonly failed = signal('');
@@ -234,7 +236,7 @@ export class TermsPage {
   protected onKey(event: KeyboardEvent): void {
     if (!(event.ctrlKey || event.metaKey)) return;
     const key = event.key.toLowerCase();
-    if (key === 'enter' && !this.busy()) this.save();
+    if (key === 'enter' && !this.busy() && this.ready()) this.save();
     else if (key === 'z') {
       this.editor.note();
       if (event.shiftKey) this.redo();
