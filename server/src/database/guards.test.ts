@@ -54,6 +54,8 @@ const triggers: Record<string, [sql: string, code: string]> = {
     'CF001',
   ],
   entry_lines_must_balance: [`${entry(next)}; ${lines([5, 0], [0, 4])}`, 'CF004'],
+  fixing_append_only: [`update fixing set rate = '1%'`, never],
+  fixing_no_truncate: [`truncate fixing`, never],
   instrument_stays_withdrawn: [
     `update instrument set withdrawn_at = now(), withdrawn_because = 'x' where id = ${one};
      update instrument set withdrawn_at = null, withdrawn_because = null where id = ${one}`,
@@ -92,6 +94,9 @@ const link = (kind: string, role = 'review'): string =>
    values (1, '${kind}', 'x', 'x', 'x', array['${role}'], now())`;
 const account = (code: string, name: string): string =>
   `insert into account values (1, '${code}', '${name}')`;
+const fixing = (source: string, reason: string): string =>
+  `insert into fixing (index_id, on_day, rate, source, reason)
+   select id, '2026-10-15', '1%', '${source}', '${reason}' from rate_index limit 1`;
 const withEntry = (statement: string): string => `${entry(next)}; ${statement}`;
 
 /** What it refuses by each check of its tables. */
@@ -103,6 +108,8 @@ const checks: Record<string, string> = {
   company_fiscal_year_end_month_check: company({ fiscal_year_end_month: 13 }),
   entry_check: entry(next, open, '2026-11-01'),
   entry_number_check: entry('0'),
+  fixing_reason_check: fixing('typed', ''),
+  fixing_source_check: fixing('heard', 'x'),
   for_an_earlier_period: entry(next, open, open, `'${open}'`),
   entry_line_check: withEntry(lines([5, 5], [0, 0])),
   entry_line_credit_check: withEntry(lines([0, -5], [-5, 0])),
@@ -127,6 +134,9 @@ const checks: Record<string, string> = {
   link_role_check: link('invitation', 'owner'),
   member_role_check: `update member set role = array['owner'] where company_id = 1`,
   person_named: `update person set name = '' where log_in = 'bram'`,
+  rate_index_key_check: `insert into rate_index (company_id, name, key) values (1, 'x', '')`,
+  rate_index_name_check: `insert into rate_index (company_id, name, key) values (1, '', 'x')`,
+  rate_index_revision_check: `update rate_index set revision = -1`,
   reported_position_check: reported(open, { current: 5 }),
   reported_position_check1: reported(open, { outstanding: 11 }),
 };

@@ -20,7 +20,7 @@ const allowed: Readonly<Record<string, readonly Permission[]>> = {
   ...Object.fromEntries(
     ['createInstrument', 'changeInstrument', 'withdrawInstrument', 'recordPayments', 'takeBackPayments']
       .concat(['chooseAccruals', 'lock', 'adoptScenario', 'keepOwnAccounts'])
-      .concat(['takeOnMany', 'takenOnSoFar'])
+      .concat(['takeOnMany', 'takenOnSoFar', 'lookAtFixings', 'keepFixings', 'fetchFixings'])
       .map((name) => [name, ['prepare']]),
   ),
   ...Object.fromEntries(

@@ -58,6 +58,10 @@ const ofNoInstrument = ['health', 'company', 'register', 'createInstrument', 'du
     'keepLedger',
     'takeOnMany',
     'takenOnSoFar',
+    'rates',
+    'lookAtFixings',
+    'keepFixings',
+    'fetchFixings',
   ])
   .sort();
 /** Calls about a person of the other company, by whoever administers ours. */
@@ -78,6 +82,7 @@ const everything = async (): Promise<unknown> => {
             (select json_agg(e order by number) from entry e where company_id = 2) as entries,
             (select json_agg(p order by ends_on) from period p where company_id = 2) as periods,
             (select json_agg(s) from scenario s where company_id = 2) as scenarios,
+            (select json_agg(r) from rate_index r where company_id = 2) as rates,
             (select json_agg(m) from member m where company_id = 2) as members,
             (select json_agg(l) from link l where company_id = 2) as links`,
   );

@@ -12,6 +12,7 @@ import { connect } from '../database/connect.ts';
 import { migrate } from '../database/migrate.ts';
 import { loadCompany, loadDemo } from '../demo/load-demo.ts';
 import { application } from '../http/app.ts';
+import { standInRateService } from '../stand-ins/rate-service/rate-service.ts';
 import { verifyBooks } from '../verify/verify-books.ts';
 import { FigureThreads } from '../workers/figure-threads.ts';
 
@@ -185,6 +186,8 @@ export class TestServer {
       await loadDemo(database, figures, folder, logger);
       await database.transaction((on) => loadCompany(on, figures, secondFolder));
     }
+    const rateService = standInRateService();
+    const rateAddress = await listening(rateService);
     const { app, end } = application({
       database,
       databaseUrl: url,
@@ -194,13 +197,13 @@ export class TestServer {
       demo: folder !== undefined,
       setUpCode,
       today: clockAt('2027-01-15'),
+      rateService: rateAddress,
       logger,
     });
     const server = createServer(app);
-    await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-    const { port } = server.address() as AddressInfo;
-    return new TestServer(database, `http://127.0.0.1:${port}`, figures, async () => {
+    return new TestServer(database, await listening(server), figures, async () => {
       await closeServer(server);
+      await closeServer(rateService);
       await end();
       await figures.end();
       await database.destroy();
@@ -239,6 +242,12 @@ export class TestServer {
   stop(): Promise<void> {
     return this.close();
   }
+}
+
+/** The address of a server on any free port. */
+export async function listening(server: Server): Promise<string> {
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  return `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
 }
 
 function closeServer(server: Server): Promise<void> {

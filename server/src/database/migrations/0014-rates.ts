@@ -26,4 +26,5 @@ create table fixing (
 create index fixing_by_day on fixing (index_id, on_day, id desc);
 create trigger fixing_append_only before update or delete on fixing
   for each row execute function reject_change();
+create trigger fixing_no_truncate before truncate on fixing execute function reject_change();
 `;
