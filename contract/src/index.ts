@@ -64,3 +64,4 @@ export { horizonsJson, horizonsOf } from './portfolio/horizons-json.ts';
 export * from './portfolio/published-plan.ts';
 export { planChanges, type PlanChange } from './portfolio/plan-changes.ts';
 export * from './rates/follow-index.ts';
+export * from './rates/with-fixings.ts';

@@ -1,5 +1,5 @@
 import { compareRatios, cycleDate, formatDay, parseDay, type CalendarDay } from '@coffer/core';
-import type { InstrumentDocument } from '../document/instrument-document.ts';
+import type { RateDocument } from '../document/rate-document.ts';
 import { rateOf } from '../document/rate-terms-of.ts';
 
 /** A value of an index as published: annual, such as `2.645%`, from its day on. */
@@ -22,20 +22,23 @@ export interface OwnFixing {
   readonly published: string;
 }
 
+/** What of a document says how its rate follows an index. */
+export interface FloatingTerms {
+  readonly start: string;
+  readonly rate: {
+    readonly index?: Pick<IndexDocument, 'name' | 'resetEvery' | 'fixings'> | undefined;
+  };
+  readonly payments?: { readonly monthEnd?: boolean | undefined } | undefined;
+}
+
 /** What following an index makes of an instrument. */
-export interface Followed {
-  readonly document: FloatingDocument;
+export interface Followed<Document> {
+  readonly document: Document;
   readonly taken: readonly TakenFixing[];
   readonly own: readonly OwnFixing[];
 }
 
-type FloatingDocument = Extract<InstrumentDocument, { rate: unknown }>;
-type IndexDocument = NonNullable<FloatingDocument['rate']['index']>;
-
-/** The index that a document's rate follows, where it follows one. */
-export function indexFollowed(document: InstrumentDocument): IndexDocument | undefined {
-  return 'rate' in document ? document.rate.index : undefined;
-}
+type IndexDocument = NonNullable<RateDocument['index']>;
 
 /** The name of an index as names are compared: neither spaces nor capitals tell two apart. */
 export function indexKey(name: string): string {
@@ -52,14 +55,14 @@ export function indexKey(name: string): string {
  *
  * @param until the last day on which a fixing matters, such as `2030-06-15`
  */
-export function followIndex(
-  document: InstrumentDocument,
+export function followIndex<Document extends FloatingTerms>(
+  document: Document,
   before: readonly Published[],
   after: readonly Published[],
   until: string,
-): Followed | undefined {
-  const index = indexFollowed(document);
-  if (!index || !('rate' in document)) return undefined;
+): Followed<Document> | undefined {
+  const { index } = document.rate;
+  if (!index) return undefined;
   const [stood, stands] = [before, after].map((published) => valuesFor(document, published, until));
   const fixings = new Map(index.fixings.map(({ on, rate }) => [on, rate]));
   const taken: TakenFixing[] = [];
@@ -91,7 +94,7 @@ export function isSameRate(one: string, other: string): boolean {
 
 /** The values of an index that an agreement takes, by day. */
 function valuesFor(
-  document: FloatingDocument,
+  document: FloatingTerms,
   published: readonly Published[],
   until: string,
 ): Map<string, string> {
@@ -106,8 +109,8 @@ function valuesFor(
     for (const { on, rate } of first ? [first, ...later] : later) values.set(on, rate);
     return values;
   }
-  // A line is billed on month ends.
-  const keepMonthEnd = 'payments' in document ? (document.payments.monthEnd ?? false) : true;
+  // A line has no payments agreed and is billed on month ends.
+  const keepMonthEnd = document.payments ? (document.payments.monthEnd ?? false) : true;
   const cycle = { anchor: parseDay(start) as CalendarDay, every, keepMonthEnd };
   const through = [until, inOrder.at(-1)?.on ?? ''].sort()[0] ?? '';
   for (let at = 0; ; at += 1) {

@@ -1,4 +1,3 @@
-import * as v from 'valibot';
 import {
   debtKindOf,
   firstDay,
@@ -10,16 +9,13 @@ import {
 } from '@coffer/core';
 import {
   claimsToBeFund,
-  followIndex,
-  indexFollowed,
-  indexKey,
-  instrumentDocument,
   isOwed,
   readDocument,
   readInstrument,
+  withFixings,
   type AnyDocument,
   type Fault,
-  type Published,
+  type PublishedIndexes,
   type Question,
   type ReadInstrument,
 } from '@coffer/contract';
@@ -45,9 +41,6 @@ export interface Wanted {
   readonly before?: StoredVersion | undefined;
 }
 
-/** The last day that a document may name. */
-const lastDayOfAll = '2199-12-31';
-
 /** The months that are closed. */
 export interface ClosedMonths {
   readonly from: CalendarDay;
@@ -58,7 +51,7 @@ export interface ClosedMonths {
 export interface KeepAsked {
   readonly closed: ClosedMonths;
   /** What the company's indexes have published, by the key of the index. */
-  readonly published: Readonly<Record<string, readonly Published[]>>;
+  readonly published: PublishedIndexes;
 }
 
 /** Reads a document that somebody wants to take on or change into. */
@@ -71,15 +64,6 @@ export function readToKeep({ version, before }: Wanted, { closed, published }: K
   if (claimsToBeFund(value)) return fundToKeep(value, before !== undefined, closed);
   const reading = readInstrument(before ? value : withFixings(value, published));
   return reading.ok ? keepable(version.id, reading.instrument, before, closed) : reading;
-}
-
-/** A document that is taken on, with the fixings that it lacks of an index of the company. */
-function withFixings(value: unknown, published: KeepAsked['published']): unknown {
-  const parsed = v.safeParse(instrumentDocument, value);
-  const index = parsed.success ? indexFollowed(parsed.output) : undefined;
-  const kept = index && published[indexKey(index.name)];
-  if (!parsed.success || !kept) return value;
-  return followIndex(parsed.output, [], kept, lastDayOfAll)?.document;
 }
 
 /** Reads the document of a fund that somebody wants to keep. */

@@ -15,6 +15,7 @@ import {
   type FollowedInstrument,
   type InstrumentDocument,
   type Published,
+  type TakenFixing,
 } from '@coffer/contract';
 import { keepable, type ClosedMonths } from '../instruments/read-to-keep.ts';
 import { attempted, knownInstrument, nameOf, type StoredVersion } from '../instruments/known-instruments.ts';
@@ -71,8 +72,9 @@ interface Made {
 function follow(
   version: StoredVersion,
   { before, after }: FollowAsked,
-): { followed: Followed; before: Made } | undefined {
+): { followed: Followed<InstrumentDocument>; before: Made } | undefined {
   const known = knownInstrument(version);
+  if (!('rate' in known.document)) return undefined;
   // A fixing on the day of the last payment sets the rate of nothing.
   const until = formatDay(lastDay(known.schedule) - 1);
   const followed = followIndex(known.document, before, after, until);
@@ -82,7 +84,7 @@ function follow(
 function effectOf(
   before: Made,
   after: Made,
-  taken: Followed['taken'],
+  taken: readonly TakenFixing[],
   { closed, monthEnd, yearEnd }: FollowAsked,
 ): FollowedInstrument['effect'] {
   const days = taken.map(({ on }) => parseDay(on) as CalendarDay);

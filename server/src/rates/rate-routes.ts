@@ -1,7 +1,7 @@
 import { Router } from 'express';
 import type { Knex } from 'knex';
 import { formatDay } from '@coffer/core';
-import { endpoints, indexKey, isSameRate, type FetchedView } from '@coffer/contract';
+import { endpoints, indexKey, isSameRate, type FetchedView, type PublishedIndexes } from '@coffer/contract';
 import type { Clock } from '../clock.ts';
 import { serve } from '../http/route.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
@@ -35,10 +35,7 @@ export function rateRoutes(
 }
 
 /** What a service has published that is not kept so. */
-function unkept(
-  published: FetchedView['indexes'],
-  kept: Awaited<ReturnType<typeof publishedOf>>,
-): FetchedView['indexes'] {
+function unkept(published: FetchedView['indexes'], kept: PublishedIndexes): FetchedView['indexes'] {
   return published.flatMap(({ name, fixings }) => {
     const stood = new Map(kept[indexKey(name)]?.map(({ on, rate }) => [on, rate]));
     const other = fixings.filter(({ on, rate }) => {

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import { indexKey, type KeptIndex, type Published } from '@coffer/contract';
+import { indexKey, type KeptIndex, type PublishedIndexes } from '@coffer/contract';
 import { inChunks } from '../database/in-chunks.ts';
 import type { FixingRow, RateIndexRow } from '../database/tables.ts';
 import { Refusal } from '../http/refusal.ts';
@@ -44,10 +44,7 @@ export async function indexesOf(database: Knex, companyId: number): Promise<Stor
 }
 
 /** What a company's indexes have published, by the key of the index. */
-export async function publishedOf(
-  database: Knex,
-  companyId: number,
-): Promise<Readonly<Record<string, readonly Published[]>>> {
+export async function publishedOf(database: Knex, companyId: number): Promise<PublishedIndexes> {
   const indexes = await indexesOf(database, companyId);
   return Object.fromEntries(
     indexes.map(({ key, fixings }) => [key, fixings.map(({ on, rate }) => ({ on, rate }))]),

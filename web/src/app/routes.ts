@@ -124,6 +124,11 @@ export const routes: Routes = [
         loadComponent: async () => (await import('./accounts/chart.page')).ChartPage,
       },
       {
+        path: 'rates',
+        title: 'Reference rates',
+        loadComponent: async () => (await import('./rates/rates.page')).RatesPage,
+      },
+      {
         path: 'people',
         title: 'People',
         canActivate: [administers],

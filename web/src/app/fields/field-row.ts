@@ -36,6 +36,7 @@ import { TypedField } from './typed-field';
           [fault]="wrong()(field)"
           [hint]="hint(field)"
           [placeholder]="field.placeholder ?? ''"
+          [offers]="field.offers?.(told()) ?? []"
         />
       }
     }

@@ -6,6 +6,14 @@ export interface Told {
   readonly currency: string;
   /** What was worked out for a field that is left open, as people read it; empty where nothing was. */
   readonly worked: (control: string) => string;
+  /** The company's reference rates: names, and what is said of one. */
+  readonly indexes?: readonly ToldIndex[];
+}
+
+/** A reference rate, and what is said of it. */
+export interface ToldIndex {
+  readonly name: string;
+  readonly last: string;
 }
 
 interface Described<Typed> {
@@ -35,6 +43,8 @@ export interface FreeField<Typed> extends Described<Typed> {
   /** What is said beneath it, where that is not just what was understood. */
   readonly hint?: (typed: Typed, told: Told) => string;
   readonly placeholder?: string;
+  /** What is offered while it is typed into. */
+  readonly offers?: (told: Told) => readonly string[];
 }
 
 /** A field with a few values to choose from. */

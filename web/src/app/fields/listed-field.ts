@@ -11,7 +11,7 @@ import { FormControl, ReactiveFormsModule } from '@angular/forms';
       <span class="dim">A date and an amount on each line</span>
       <textarea
         [formControl]="control()"
-        placeholder="15 Jun 2026  12,000&#10;15 Dec 2026  18,500"
+        placeholder="such as&#10;15 Jun 2026  12,000&#10;15 Dec 2026  18,500"
         [attr.aria-invalid]="wrong() ? true : null"
       ></textarea>
       @if (wrong(); as message) {

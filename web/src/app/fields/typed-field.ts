@@ -3,6 +3,9 @@ import { FormControl, ReactiveFormsModule } from '@angular/forms';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 
+/** Fields made so far: each offers what is its own. */
+let made = 0;
+
 /** A field that people type into freely, with what was understood or what is wrong right beneath it. */
 @Component({
   selector: 'coffer-typed-field',
@@ -17,7 +20,15 @@ import { MatInputModule } from '@angular/material/input';
         [formControl]="control()"
         [placeholder]="placeholder()"
         [attr.aria-invalid]="fault() ? true : null"
+        [attr.list]="offers().length > 0 ? listId : null"
       />
+      @if (offers().length > 0) {
+        <datalist [id]="listId">
+          @for (offered of offers(); track offered) {
+            <option [value]="offered"></option>
+          }
+        </datalist>
+      }
       @if (fault(); as message) {
         <mat-hint class="wrong" role="alert">{{ message }}</mat-hint>
       } @else if (hint()) {
@@ -33,4 +44,7 @@ export class TypedField {
   readonly fault = input('');
   readonly hint = input('');
   readonly placeholder = input('');
+  /** What is offered while it is typed into. */
+  readonly offers = input<readonly string[]>([]);
+  protected readonly listId = `offers-${(made += 1)}`;
 }

@@ -2,7 +2,7 @@ import { computed, DestroyRef, inject, Injectable, signal } from '@angular/core'
 import { CompanyService } from '../company/company.service';
 import { SessionService } from '../session/session.service';
 import type { FileTable } from '../sheets/table-of-file';
-import { habitsOf, type Repaid } from './cells';
+import { habitsOf, type Repaid } from '../sheets/cells';
 import { guessed, headingRow, meaningNames, type Meaning, type Pointing } from './meanings';
 import { eveningBefore, type Mend, type RowCells, type RowOutcome, type SameForAll } from './sheet-row';
 import type { RowsAsked, RowsTold } from './take-on.worker';

@@ -22,7 +22,7 @@ import {
   repaidOf,
   type Repaid,
   type SheetHabits,
-} from './cells';
+} from '../sheets/cells';
 import { meanings, needed, type Meaning } from './meanings';
 
 /** What is the same for all rows of which the sheet does not tell it. */

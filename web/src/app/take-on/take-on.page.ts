@@ -20,7 +20,7 @@ import { FigureGrid } from '../figures/figure-grid';
 import type { GridAct, GridTyped } from '../figures/grid-model';
 import { SheetReader } from '../sheets/sheet-reader.service';
 import { rowsOfText, type FileTable } from '../sheets/table-of-file';
-import type { Repaid } from './cells';
+import type { Repaid } from '../sheets/cells';
 import { meanings, meaningNames, needed, type Meaning } from './meanings';
 import { repaidWords, SheetDesk, stateOf, type DeskRow, type RowState } from './sheet-desk';
 import { meaningOfKey } from './sheet-row';

@@ -1,7 +1,7 @@
 import { parseDay, type CalendarDay } from '@coffer/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { dayOf, figureOf, habitsOf, rateOf, type SheetHabits } from './cells';
+import { dayOf, figureOf, habitsOf, rateOf, type SheetHabits } from '../sheets/cells';
 import { guessed, headingRow } from './meanings';
 import { outcomeOf, type SameForAll } from './sheet-row';
 

@@ -16,6 +16,7 @@ import { MatMenuModule } from '@angular/material/menu';
 import { Router, RouterLink } from '@angular/router';
 import { debounceTime } from 'rxjs';
 import { parseDay } from '@coffer/core';
+import type { KeptIndex } from '@coffer/contract';
 import { ApiRefusal, newKey } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { AsOfService } from '../company/as-of.service';
@@ -25,6 +26,8 @@ import type { Told } from '../fields/field';
 import { TypedField } from '../fields/typed-field';
 import { InstrumentsService, type OpenInstrument } from '../instrument/instruments.service';
 import { viewKindOf } from '../kinds/view-kinds';
+import { RatesService } from '../rates/rates.service';
+import { publishedIn, toldOfIndexes } from '../rates/told-of-indexes';
 import { lineEventFields, loanEventFields } from './described/event-fields';
 import { lineSections } from './described/line-sections';
 import { loanSections } from './described/loan-sections';
@@ -83,6 +86,7 @@ export class TermsPage {
   private readonly company = inject(CompanyService);
   private readonly instruments = inject(InstrumentsService);
   private readonly router = inject(Router);
+  private readonly rates = inject(RatesService);
   private readonly draft = inject(DraftKeeper);
   private readonly asOf = inject(AsOfService);
   private readonly focus = new FormFocus(inject<ElementRef<HTMLElement>>(ElementRef));
@@ -106,7 +110,10 @@ export class TermsPage {
   protected readonly chosen = signal('');
   /** The starting point that was begun from. */
   protected readonly begun = signal('');
-  protected readonly read = new TermsReading(this.form, this.currency, this.kept);
+  /** The reference rates of the company. */
+  private readonly indexes = signal<readonly KeptIndex[]>([]);
+  private readonly published = computed(() => publishedIn(this.indexes()));
+  protected readonly read = new TermsReading(this.form, this.currency, this.kept, this.published);
   protected readonly typed = this.read.typed;
   private readonly schedule = new FollowedSchedule(this.form, this.read);
   protected readonly made = this.schedule.made;
@@ -131,7 +138,8 @@ export class TermsPage {
   /** What is worked out for the fields of the whole, of each stretch and of each event. */
   protected readonly told = computed(() => {
     const [typed, made, digits] = [this.typed(), this.schedule.current(), this.digits()];
-    const telling = (worked: Told['worked']): Told => ({ currency: this.currency(), worked });
+    const [currency, indexes] = [this.currency(), toldOfIndexes(this.indexes())];
+    const telling = (worked: Told['worked']): Told => ({ currency, worked, indexes });
     return {
       loan: telling((of) => solvedOfLoan(of, typed.loan, made?.schedule, digits)),
       bond: telling((of) => workedOutOfBond(of, typed.bond, made?.schedule)),
@@ -151,6 +159,13 @@ export class TermsPage {
         this.history.begin(this.form.getRawValue());
         this.focus.name();
       }
+    });
+    this.rates.rates().subscribe({
+      next: ({ indexes }) => {
+        this.indexes.set(indexes);
+        this.form.updateValueAndValidity();
+      },
+      error: (error: unknown) => this.failed.set(messageOf(error)),
     });
     this.form.valueChanges.pipe(takeUntilDestroyed()).subscribe(() => {
       if (this.id() === undefined && this.form.dirty) this.draft.keep(this.form);

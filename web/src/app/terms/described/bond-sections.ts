@@ -60,8 +60,20 @@ export const bondSections: readonly Section<TypedBond>[] = [
         },
       ],
       [
-        { control: 'issued', key: 'issued', label: 'Issued', reads: 'day', placeholder: '1 Apr 2026' },
-        { control: 'matures', key: 'matures', label: 'Matures', reads: 'day', placeholder: '1 Apr 2036' },
+        {
+          control: 'issued',
+          key: 'issued',
+          label: 'Issued',
+          reads: 'day',
+          placeholder: 'such as 1 Apr 2026',
+        },
+        {
+          control: 'matures',
+          key: 'matures',
+          label: 'Matures',
+          reads: 'day',
+          placeholder: 'such as 1 Apr 2036',
+        },
       ],
       [
         { control: 'pays', label: 'Pays', choices: paysChoices },

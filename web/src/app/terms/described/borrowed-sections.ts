@@ -1,3 +1,4 @@
+import { indexKey } from '@coffer/contract';
 import type { Field, Row, Section, Told } from '../../fields/field';
 import {
   accrualChoices,
@@ -23,13 +24,17 @@ export const inCurrency =
 export const floats = ({ floating }: TypedLoan): boolean => floating;
 const moves = ({ moving }: TypedLoan): boolean => moving !== 'none';
 
+/** What is known of the index that is typed. */
+const indexHint = ({ indexName }: TypedLoan, { indexes }: Told): string =>
+  indexes?.find(({ name }) => indexKey(name) === indexKey(indexName))?.last ?? '';
+
 /** The first day. */
 export const start: LoanField = {
   control: 'start',
   key: 'start',
   label: 'Start',
   reads: 'day',
-  placeholder: '15 Jun 2026',
+  placeholder: 'such as 15 Jun 2026',
 };
 
 /** The agreed rate and how its days are counted. */
@@ -68,6 +73,8 @@ export const rateAndCompounding = (payment: readonly LoanField[]): Section<Typed
         optional: true,
         when: floats,
         placeholder: 'its name in the agreement',
+        offers: ({ indexes }) => (indexes ?? []).map(({ name }) => name),
+        hint: indexHint,
       },
       {
         control: 'margin',
@@ -110,7 +117,9 @@ export const rateAndCompounding = (payment: readonly LoanField[]): Section<Typed
       ...payment,
     ],
     ({ floating }) =>
-      floating ? 'Enter each fixing as an event. The annual rate above holds until the first one.' : '',
+      floating
+        ? 'Fixings of an index that the company keeps are taken from it; others are entered as events. The annual rate above holds until the first one.'
+        : '',
   ],
 });
 

@@ -17,7 +17,7 @@ const on = (key = 'on'): EventField => ({
   key,
   label: 'On',
   reads: 'day',
-  placeholder: '15 Jun 2026',
+  placeholder: 'such as 15 Jun 2026',
 });
 const amount = (label = 'Amount', key = 'amount'): EventField => ({
   control: 'amount',
@@ -31,7 +31,7 @@ const rises: EventField = {
   label: 'Rising each year by',
   reads: 'rise',
   optional: true,
-  placeholder: '3% or 100',
+  placeholder: 'such as 3% or 100',
 };
 const rate = (label: string, key: string): EventField => ({ control: 'rate', key, label, reads: 'rate' });
 const then = (

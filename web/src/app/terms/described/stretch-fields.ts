@@ -26,7 +26,7 @@ const rises: StretchField = {
   label: 'Rising each year by',
   reads: 'rise',
   optional: true,
-  placeholder: '3% or 100',
+  placeholder: 'such as 3% or 100',
 };
 
 /** Whether something is typed that is only asked for where the number of payments is known. */

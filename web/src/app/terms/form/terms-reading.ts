@@ -1,6 +1,6 @@
 import { computed, signal, type Signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { showText, type Fault } from '@coffer/contract';
+import { showText, type Fault, type PublishedIndexes } from '@coffer/contract';
 import { map } from 'rxjs';
 import type { KeptEvent } from './part-of-form';
 import { faultsInWords, missingFields } from './missing-fields';
@@ -13,7 +13,9 @@ export class TermsReading {
   readonly worked = signal<readonly Fault[]>([]);
   readonly refused = signal<readonly Fault[]>([]);
   readonly typed: Signal<TypedTerms>;
-  readonly document = computed(() => typedDocument(this.typed(), this.currency(), this.kept()));
+  readonly document = computed(() =>
+    typedDocument(this.typed(), this.currency(), this.kept(), this.published()),
+  );
   private readonly faults = computed(() => [...this.document().faults, ...this.worked(), ...this.refused()]);
   readonly missing = computed(() => missingFields(this.document(), this.typed().loan.events));
   readonly wrong = computed(() => faultsInWords(this.faults(), this.document(), this.typed().loan.events));
@@ -32,6 +34,7 @@ export class TermsReading {
     private readonly form: TermsForm,
     private readonly currency: Signal<string>,
     private readonly kept: Signal<readonly KeptEvent[]>,
+    private readonly published: Signal<PublishedIndexes>,
   ) {
     this.typed = toSignal(form.valueChanges.pipe(map(() => form.getRawValue())), {
       initialValue: form.getRawValue(),
@@ -40,7 +43,7 @@ export class TermsReading {
 
   /** The document of what stands in the form at this moment, before the page has drawn it. */
   ofNow(): TypedDocument {
-    return typedDocument(this.form.getRawValue(), this.currency(), this.kept());
+    return typedDocument(this.form.getRawValue(), this.currency(), this.kept(), this.published());
   }
 
   /** What is wrong with the field of a key; empty fields are only spoken of once saving was `asked` for. */

@@ -1,4 +1,10 @@
-import { documentVersion, type Fault } from '@coffer/contract';
+import {
+  documentVersion,
+  hasRateAtStart,
+  withFixings,
+  type Fault,
+  type PublishedIndexes,
+} from '@coffer/contract';
 import { viewKindOf } from '../../kinds/view-kinds';
 import type { KeptEvent } from './part-of-form';
 import { FieldReader, present } from '../../fields/field-reader';
@@ -14,11 +20,12 @@ export interface TypedDocument {
   readonly eventKeys: readonly string[];
 }
 
-/** Makes a document of what was typed. */
+/** Makes a document of what was typed, with the fixings that the company's indexes have for it. */
 export function typedDocument(
   typed: TypedTerms,
   currency: string,
   kept: readonly KeptEvent[],
+  published: PublishedIndexes = {},
 ): TypedDocument {
   const read = new FieldReader();
   if (typed.name.trim() === '') read.missing.push('name');
@@ -31,9 +38,11 @@ export function typedDocument(
     currency,
   };
   const rest = viewKindOf(typed).form.part(typed, currency, read, kept);
-  const missing = read.missing.filter((key) => !(key === 'rate.annual' && mayLackRate(typed)));
+  const document = withFixings(present({ ...head, ...rest.part }), published);
+  const mayLackRate = startsWithFixing(typed) || hasRateAtStart(document);
+  const missing = read.missing.filter((key) => !(key === 'rate.annual' && mayLackRate));
   return {
-    document: present({ ...head, ...rest.part }),
+    document,
     faults: read.faults,
     missing,
     eventKeys: rest.eventKeys,
@@ -41,6 +50,6 @@ export function typedDocument(
 }
 
 /** A rate that follows an index from the start needs no agreed rate before its first fixing. */
-function mayLackRate({ loan }: TypedTerms): boolean {
+function startsWithFixing({ loan }: TypedTerms): boolean {
   return loan.floating && loan.events.some(({ type }) => type === 'fixing');
 }

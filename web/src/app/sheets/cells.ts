@@ -45,10 +45,14 @@ export function rateOf(cell: string, habits: SheetHabits): string | undefined {
   const plain = figureOf(cell.replace('%', ''), habits);
   if (plain === undefined) return undefined;
   if (percent || Number(plain) >= 0.5 || Number(plain) === 0) return plain;
-  // Moved by two places as text, so that no digit is made up.
-  const [whole = '0', rest = ''] = plain.split('.');
-  const moved = `${whole}${rest.padEnd(2, '0').slice(0, 2)}`.replace(/^0+(?=\d)/, '');
-  return rest.length > 2 ? `${moved}.${rest.slice(2)}` : moved;
+  return percentOfShare(plain);
+}
+
+/** A share of one as percent, moved by two places as text, so that no digit is made up. */
+export function percentOfShare(share: string): string {
+  const [whole = '0', decimals = ''] = share.split('.');
+  const moved = `${whole}${decimals.padEnd(2, '0').slice(0, 2)}`.replace(/^0+(?=\d)/, '');
+  return decimals.length > 2 ? `${moved}.${decimals.slice(2)}` : moved;
 }
 
 /** A date of a cell, also as a workbook's count of days since the end of 1899. */
