@@ -1,6 +1,7 @@
 // Runs every check and test and closes with one line: N passed, N failed. With --server or --browser, and perhaps a
 // part of a file's name, just those tests.
-import { spawnSync } from 'node:child_process';
+import { Buffer } from 'node:buffer';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -20,10 +21,20 @@ function run(command, args, options = {}) {
   return done.status === 0;
 }
 
-/** A check that counts as one test. */
-function check(command, args) {
-  if (run(command, args)) passed += 1;
+/** A check that counts as one test; what it says is told once it has ended. */
+async function check([command, ...args]) {
+  const said = [];
+  const done = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+  for (const stream of [done.stdout, done.stderr]) stream.on('data', (part) => said.push(part));
+  const status = await new Promise((resolve) => done.once('close', resolve));
+  console.log(`\n— ${[command.replace(root, ''), ...args].join(' ')}\n${Buffer.concat(said).toString()}`);
+  if (status === 0) passed += 1;
   else failed += 1;
+}
+
+/** Checks one after another, beside other lanes of them. */
+async function lane(...checks) {
+  for (const each of checks) await check(each);
 }
 
 /** Counts from a report; a run that failed without one failing test still fails. */
@@ -68,10 +79,14 @@ else if (which !== undefined) {
   console.error(`test knows --server and --browser, not ${which}.`);
   process.exit(2);
 } else {
-  check(bin('prettier'), ['--check', '--log-level', 'warn', '.']);
-  check(bin('eslint'), ['.']);
-  check(process.execPath, ['scripts/types.mjs']);
-  check(process.execPath, ['scripts/document-schema.mjs', '--check']);
+  await Promise.all([
+    lane([bin('eslint'), '.']),
+    lane(
+      [bin('prettier'), '--check', '--log-level', 'warn', '.'],
+      [process.execPath, 'scripts/types.mjs'],
+      [process.execPath, 'scripts/document-schema.mjs', '--check'],
+    ),
+  ]);
   vitest('unit');
   components();
   vitest('server');

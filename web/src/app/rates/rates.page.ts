@@ -77,7 +77,10 @@ export class RatesPage {
     for (const { name, followers } of unkept) put(name, followers);
     for (const { index } of this.drafts().values()) put(index, 0);
     if (this.another() !== '') put(this.another(), 0);
-    const all = [...found.values()].sort((one, other) => one.key.localeCompare(other.key));
+    const all = [...found.values()].sort(
+      (one, other) =>
+        Number(other.followers > 0) - Number(one.followers > 0) || one.key.localeCompare(other.key),
+    );
     return all.map((each) => ({ ...each, drafted: this.drafts().get(each.key)?.fixings.length ?? 0 }));
   });
   protected readonly chosen = computed(() => {

@@ -8,6 +8,8 @@ export interface AttentionLine {
   readonly tone: 'wrong' | 'flag';
   /** Why, in a word or two. */
   readonly word: string;
+  /** The page where it is seen to, where that is not the instrument's own. */
+  readonly cure?: string;
 }
 
 const words: Readonly<Record<Attention['kind'], string>> = {
@@ -37,6 +39,7 @@ export function attentionLines(
       on: showDay(on),
       tone: 'flag',
       word: words[kind],
+      ...(kind === 'fixing-due' && { cure: '/rates' }),
     })),
   ];
 }
