@@ -98,7 +98,7 @@ export default ts.config(
     files: ['web/src/**/*.ts'],
     languageOptions: {
       parserOptions: {
-        project: ['', '.test', '.dom', '.worker'].map((of) => `web/tsconfig${of}.json`),
+        project: ['', '.dom', '.worker'].map((of) => `web/tsconfig${of}.json`),
         tsconfigRootDir: import.meta.dirname,
       },
     },

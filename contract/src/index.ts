@@ -25,6 +25,7 @@ export * from './api/endpoint.ts';
 export * from './api/endpoints.ts';
 export * from './api/open-api.ts';
 export * from './api/permissions.ts';
+export * from './api/paper-views.ts';
 export * from './api/people-views.ts';
 export * from './api/session-views.ts';
 export * from './api/set-up-views.ts';

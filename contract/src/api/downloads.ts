@@ -3,6 +3,7 @@ import { dayText } from '../document/scalars.ts';
 import { addressOf } from './address.ts';
 import { journalQuery, portfolioQuery } from './endpoints.ts';
 import { instrumentId } from './ids.ts';
+import { paperId } from './paper-views.ts';
 
 /** A file that can be fetched with a plain link by whoever is logged in. */
 export interface Download<
@@ -48,6 +49,13 @@ export const downloads = {
     type: 'application/pdf',
     ...ofInstrument,
     query: v.object({ on: dayText }),
+  },
+  paper: {
+    path: '/api/instruments/:id/papers/:paper',
+    summary: 'A paper of the instrument, of the type that its bytes tell',
+    type: 'application/octet-stream',
+    params: v.object({ id: instrumentId, paper: paperId }),
+    query: v.object({}),
   },
   portfolioCsv: {
     path: '/api/portfolio.csv',

@@ -37,6 +37,9 @@ export interface Endpoint<
   readonly answer: Answer;
 }
 
+/** A body of bytes as they are, sent as `application/octet-stream`. */
+export const bytesBody = v.instance(Uint8Array, 'expected the bytes of a file, as application/octet-stream.');
+
 /** For what an endpoint does not take. */
 export const nothing = v.optional(v.strictObject({}), {});
 export type Nothing = typeof nothing;

@@ -13,6 +13,7 @@ import {
   triedPortfolioView,
 } from './scenario-views.ts';
 import { instrumentId, minorUnits } from './ids.ts';
+import { paperEndpoints } from './paper-endpoints.ts';
 import { peopleEndpoints } from './people-endpoints.ts';
 import { preparing, proposing } from './permissions.ts';
 import { portfolioView } from './portfolio-views.ts';
@@ -67,6 +68,7 @@ export const endpoints = {
   ...peopleEndpoints,
   ...accountEndpoints,
   ...rateEndpoints,
+  ...paperEndpoints,
   company: endpoint('get', '/api/company', 'The company and its fiscal periods', 'member', {
     answer: companyView,
   }),

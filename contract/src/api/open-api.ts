@@ -2,7 +2,7 @@ import { toJsonSchema } from '@valibot/to-json-schema';
 import type * as v from 'valibot';
 import { downloads } from './downloads.ts';
 import { endpoints } from './endpoints.ts';
-import { accessWords, nothing, type Endpoint } from './endpoint.ts';
+import { accessWords, bytesBody, nothing, type Endpoint } from './endpoint.ts';
 import { refusalView } from './views.ts';
 
 /** The HTTP interface described by OpenAPI 3.1, generated from the same schemas that check it. */
@@ -77,7 +77,10 @@ function operation(call: Endpoint): object {
     ...(call.body !== nothing && {
       requestBody: {
         required: true,
-        content: { 'application/json': { schema: schemaOf(call.body, 'input') } },
+        content:
+          call.body === bytesBody
+            ? { 'application/octet-stream': {} }
+            : { 'application/json': { schema: schemaOf(call.body, 'input') } },
       },
     }),
     responses: {

@@ -32,6 +32,19 @@ const reported = (end: string, more: Record<string, number>, of = one): string =
 };
 const reportedFund = (end: string): string =>
   `insert into reported_fund values (1, '${end}', ${one}, 1, 10, 0, 10, 0, 0)`;
+const paper = (more: Record<string, string> = {}): string => {
+  const content = `'x'::bytea`;
+  const row = {
+    name: `'x'`,
+    type: `'image/png'`,
+    bytes: '1',
+    sha256: `sha256(${content})`,
+    content,
+    ...more,
+  };
+  return `insert into paper (company_id, instrument_id, ${Object.keys(row).join(', ')})
+    values (1, ${one}, ${Object.values(row).join(', ')})`;
+};
 /** An instrument of which January reported nothing. */
 const takenOnLater = `(select id from instrument where company_id = 1 and id not in (
   select instrument_id from reported_position where period_end = '2026-01-31') limit 1)`;
@@ -68,6 +81,8 @@ const triggers: Record<string, [sql: string, code: string]> = {
     `update member set role = array['prepare'] where company_id = 1 and 'administer' = any (role)`,
     'CF006',
   ],
+  paper_no_truncate: [`truncate paper`, never],
+  paper_stays: [`${paper()}; update paper set name = 'other'`, never],
   period_keeps_closed: [
     `update period set state = 'open', closed_at = null where company_id = 1 and ends_on = '${closed}'`,
     'CF001',
@@ -125,6 +140,16 @@ const checks: Record<string, string> = {
   instrument_version_reason_check: version(2, ''),
   instrument_version_version_check: version(0, 'x'),
   minor_units_check: withEntry(lines([9_007_199_254_740_991 + 1, 0], [0, 5])),
+  paper_bytes_check: paper({ bytes: '0', content: 'null' }),
+  paper_is_what_it_was: paper({ sha256: `sha256('y'::bytea)` }),
+  paper_name_check: paper({ name: `''` }),
+  paper_taken_away_because_check: paper({
+    content: 'null',
+    taken_away_at: 'now()',
+    taken_away_because: `''`,
+  }),
+  paper_type_check: paper({ type: `'text/html'` }),
+  taken_away_with_its_reason: paper({ content: 'null' }),
   period_accruals_check: period('2027-01-31', 'closed', 'now()', 'kept'),
   period_check: period('2027-01-31', 'closed'),
   period_ends_on_check: period('2027-01-30', 'closed', 'now()'),

@@ -13,6 +13,7 @@ import { members } from './migrations/0011-members.ts';
 import { signIn } from './migrations/0012-sign-in.ts';
 import { accounts } from './migrations/0013-accounts.ts';
 import { rates } from './migrations/0014-rates.ts';
+import { papers } from './migrations/0015-papers.ts';
 
 /** Migrations in the order in which they run; each runs once and forward only. */
 const migrations: Readonly<Record<string, string>> = {
@@ -30,6 +31,7 @@ const migrations: Readonly<Record<string, string>> = {
   '0012-sign-in': signIn,
   '0013-accounts': accounts,
   '0014-rates': rates,
+  '0015-papers': papers,
 };
 
 const source = (last?: string): Knex.MigrationSource<string> => ({

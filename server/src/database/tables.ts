@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import type { AccountRole, AccrualChoice, EntryKind, PositionFigure } from '@coffer/core';
-import type { fixingSources, Permission } from '@coffer/contract';
+import type { fixingSources, PaperType, Permission } from '@coffer/contract';
 
 /** A figure's name in words of the database. */
 export type ColumnOf<Key extends string> = Key extends `${infer First}${infer Rest}`
@@ -151,6 +151,23 @@ export interface ScenarioRow {
   readonly changed_at: Date;
 }
 
+/** A file that is kept at an instrument; one that was taken away has no content. */
+export interface PaperRow {
+  readonly id: string;
+  readonly company_id: number;
+  readonly instrument_id: string;
+  readonly name: string;
+  readonly type: PaperType;
+  readonly bytes: number;
+  readonly sha256: Buffer;
+  readonly content: Buffer | null;
+  readonly kept_by: number | null;
+  readonly kept_at: Date;
+  readonly taken_away_at: Date | null;
+  readonly taken_away_by: number | null;
+  readonly taken_away_because: string | null;
+}
+
 /** A reference rate of a company. */
 export interface RateIndexRow {
   readonly id: number;
@@ -296,6 +313,7 @@ declare module 'knex/types/tables' {
       'id' | 'created_at' | 'withdrawn_at' | 'withdrawn_by' | 'withdrawn_because' | 'cost_centre'
     >;
     instrument_version: Table<VersionRow, 'made_at'>;
+    paper: Table<PaperRow, 'id' | 'kept_at' | 'taken_away_at' | 'taken_away_by' | 'taken_away_because'>;
     rate_index: Table<RateIndexRow, 'id' | 'revision'>;
     fixing: Table<FixingRow, 'id' | 'kept_at'>;
     scenario: Table<ScenarioRow, 'id' | 'revision' | 'changed_at'>;

@@ -14,6 +14,7 @@ import { journalRoutes } from '../journal/journal-routes.ts';
 import { paymentRoutes } from '../payments/payment-routes.ts';
 import { periodRoutes } from '../periods/period-routes.ts';
 import { portfolioRoutes } from '../portfolio/portfolio-routes.ts';
+import { paperBytes, paperPath, paperRoutes } from '../papers/paper-routes.ts';
 import { rateRoutes } from '../rates/rate-routes.ts';
 import { registerRoutes } from '../register/register-routes.ts';
 import { scenarioRoutes } from '../scenarios/scenario-routes.ts';
@@ -74,7 +75,9 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   const session = sessions(parts.databaseUrl, parts.secret, parts.logger);
   const body = express.json({ limit: `${mostMegabytes}mb` });
   const tokens = new AntiForgery(parts.secret);
-  app.use('/api', session.handler, tokens.check, body, plainBody, whoCalls(database));
+  app.use('/api', session.handler, tokens.check);
+  app.use(paperPath, paperBytes);
+  app.use('/api', body, plainBody, whoCalls(database));
   app.get('/api', (_request, response) => {
     response.json(openApiDescription());
   });
@@ -91,6 +94,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   app.use(portfolioRoutes(database, figures, files));
   app.use(instrumentRoutes(database, figures));
   app.use(fileRoutes(database, files));
+  app.use(paperRoutes(database));
   app.use(scenarioRoutes(database, figures));
   app.use(paymentRoutes(database, figures));
   app.use(periodRoutes(database, figures, parts.today));

@@ -34,24 +34,30 @@ export const mostMegabytes = 4;
 const uniqueViolation = '23505';
 
 const bodyRefusals: Readonly<Record<string, [number, string, string]>> = {
-  'entity.too.large': [
-    413,
-    'too-large',
-    `What was sent is larger than ${mostMegabytes} MB; an instrument document is far smaller.`,
-  ],
   'entity.parse.failed': [400, 'not-json', 'What was sent is not JSON.'],
   'encoding.unsupported': [415, 'not-json', 'Send JSON without a content encoding, or with gzip.'],
   'charset.unsupported': [415, 'not-json', 'Send JSON in UTF-8.'],
   'request.aborted': [400, 'aborted', 'The call broke off before all of it arrived.'],
 };
 
+/** @param limit of what was sent, bytes */
+function tooLarge(limit = mostMegabytes * 1_048_576): Refusal {
+  const most = Math.floor(limit / 1_000_000);
+  return new Refusal(
+    413,
+    'too-large',
+    `What was sent is larger than ${most} MB, the most that is taken here.`,
+  );
+}
+
 function refusalOf(error: unknown): Refusal | undefined {
   if (error instanceof Refusal) return error;
-  const { type, code, name, message } = error as {
+  const { type, code, name, message, limit } = error as {
     type?: string;
     code?: string;
     name?: string;
     message?: string;
+    limit?: number;
   };
   const away = databaseAway.has(code ?? '') || connectionBroken.test(message ?? '');
   if (away || name === 'KnexTimeoutError') {
@@ -61,6 +67,7 @@ function refusalOf(error: unknown): Refusal | undefined {
       'The database does not answer, and nothing was changed. Try again in a minute.',
     );
   }
+  if (type === 'entity.too.large') return tooLarge(limit);
   const body = type === undefined ? undefined : bodyRefusals[type];
   if (body) return new Refusal(...body);
   if (code?.startsWith('Z_')) {

@@ -21,6 +21,7 @@ const allowed: Readonly<Record<string, readonly Permission[]>> = {
     ['createInstrument', 'changeInstrument', 'withdrawInstrument', 'recordPayments', 'takeBackPayments']
       .concat(['chooseAccruals', 'lock', 'adoptScenario', 'keepOwnAccounts'])
       .concat(['takeOnMany', 'takenOnSoFar', 'lookAtFixings', 'keepFixings', 'fetchFixings'])
+      .concat(['keepPaper', 'takePaperAway'])
       .map((name) => [name, ['prepare']]),
   ),
   ...Object.fromEntries(
@@ -49,6 +50,7 @@ const nowhere = {
   invitation: '999999',
   session: 'none',
   key: crypto.randomUUID(),
+  paper: crypto.randomUUID(),
 };
 const bodyOf = (method: string): object | undefined => (method === 'get' ? undefined : { nothing: true });
 

@@ -12,6 +12,11 @@ const message =
 
 /** Refuses a body that is nested beyond sense, or has text that cannot be kept, naming where. */
 export const plainBody: RequestHandler = (request, _response, next) => {
+  // Bytes are no text.
+  if (Buffer.isBuffer(request.body)) {
+    next();
+    return;
+  }
   const open: { value: unknown; key: string; depth: number }[] = [{ value: request.body, key: '', depth: 0 }];
   for (let part = open.pop(); part; part = open.pop()) {
     const { value, key, depth } = part;

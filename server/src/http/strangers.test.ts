@@ -1,11 +1,13 @@
 import { addressOf, downloads, endpoints } from '@coffer/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { png } from '../testing/small-files.ts';
 import { loanDocument, TestServer, type Caller } from '../testing/test-server.ts';
 
 let server: TestServer;
 let ours: Caller;
 let theirs: { id: string; version: number; name: string };
 let theirScenario: string;
+let theirPaper: string;
 beforeAll(async () => {
   server = await TestServer.start();
   ours = await server.as('ilka');
@@ -15,6 +17,8 @@ beforeAll(async () => {
   const changes = [{ instrumentId: theirs.id, version: theirs.version, terms: { lender: 'Theirs' } }];
   const kept = await orrin.insist('POST', '/api/scenarios', { name: 'Theirs', changes });
   theirScenario = kept.body.id;
+  const paper = `/api/instruments/${theirs.id}/papers?name=Theirs.png`;
+  theirPaper = (await orrin.sendFile(paper, png)).body.id;
 });
 afterAll(() => server.stop());
 
@@ -39,6 +43,7 @@ const bodies = (): Record<string, object> => {
     keepOwnAccounts: { accounts: [], costCentre: 'Ours' },
     recordPayments: { payments: [{ ...payment, on: '2026-10-10', amount: '1.00' }] },
     takeBackPayments: { payments: [payment], reason: 'Not ours' },
+    takePaperAway: { reason: 'Not ours' },
   };
 };
 
@@ -83,6 +88,7 @@ const everything = async (): Promise<unknown> => {
             (select json_agg(p order by ends_on) from period p where company_id = 2) as periods,
             (select json_agg(s) from scenario s where company_id = 2) as scenarios,
             (select json_agg(r) from rate_index r where company_id = 2) as rates,
+            (select json_agg(p.id) from paper p where company_id = 2 and content is not null) as papers,
             (select json_agg(m) from member m where company_id = 2) as members,
             (select json_agg(l) from link l where company_id = 2) as links`,
   );
@@ -97,9 +103,14 @@ describe('what belongs to another company', () => {
       const body = bodies()[name];
       if (!path.includes(':id') && body === undefined) continue;
       tried.push(name);
+      if (name === 'keepPaper') {
+        const kept = await ours.sendFile(addressOf(path, { id: theirs.id }, { name: 'Ours.png' }), png);
+        expect([name, kept.status]).toEqual([name, 404]);
+        continue;
+      }
       const id = path.startsWith('/api/scenarios/') ? theirScenario : theirs.id;
       const query = method === 'delete' ? { revision: '1' } : {};
-      const address = addressOf(path, { ...month, id }, query);
+      const address = addressOf(path, { ...month, id, paper: theirPaper }, query);
       const answer = await ours.call(method.toUpperCase(), address, body);
       expect([name, answer.status]).toEqual([name, 404]);
     }
@@ -109,7 +120,7 @@ describe('what belongs to another company', () => {
       const asked = path.includes(':id')
         ? { on: '2026-10-31' }
         : { ...span, instrument: theirs.id, by: 'month', show: 'closing' };
-      const answer = await ours.call('GET', addressOf(path, { id: theirs.id }, asked));
+      const answer = await ours.call('GET', addressOf(path, { id: theirs.id, paper: theirPaper }, asked));
       if (path.includes(':id')) expect([name, answer.status]).toEqual([name, 404]);
     }
     const { body: journal } = await ours.call(
@@ -131,6 +142,7 @@ describe('what belongs to another company', () => {
         person: '5',
         invitation: '1',
         key: theirs.id,
+        paper: theirPaper,
       });
       const { status, body } = await ours.call(
         method.toUpperCase(),
@@ -141,7 +153,10 @@ describe('what belongs to another company', () => {
       expect([name, status, body.error.code]).toEqual([name, 403, 'not-of-company']);
     }
     for (const { path } of Object.values(downloads)) {
-      const answer = await ours.call('GET', addressOf(path, { id: theirs.id }, { ...span, company: '2' }));
+      const answer = await ours.call(
+        'GET',
+        addressOf(path, { id: theirs.id, paper: theirPaper }, { ...span, company: '2' }),
+      );
       expect([path, answer.status]).toEqual([path, 403]);
     }
     for (const odd of ['', '0', '1,2', '1.0', 'x', '99']) {

@@ -101,6 +101,16 @@ export class Caller {
     return fetch(this.address + path, { method: 'POST', headers, body: JSON.stringify(body), signal });
   }
 
+  /** Sends a file as its bytes. */
+  async sendFile(path: string, bytes: Uint8Array<ArrayBuffer>): Promise<Answer> {
+    const cookie = [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; ');
+    const token = this.cookies.get('XSRF-TOKEN') ?? '';
+    const headers = { 'content-type': 'application/octet-stream', 'x-xsrf-token': token, cookie };
+    const response = await fetch(this.address + path, { method: 'POST', headers, body: bytes });
+    const text = await response.text();
+    return { status: response.status, headers: response.headers, text, body: JSON.parse(text) };
+  }
+
   /** Fetches a file. */
   async bytes(path: string): Promise<ArrayBuffer> {
     const cookie = [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; ');

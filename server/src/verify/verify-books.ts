@@ -3,6 +3,7 @@ import { companyOf } from '../company/company-store.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { wrongEntries } from './wrong-entries.ts';
 import { wrongInstruments } from './wrong-instruments.ts';
+import { wrongPapers } from './wrong-papers.ts';
 import { wrongReports } from './wrong-reports.ts';
 
 /** Something that does not agree, in a sentence. */
@@ -14,7 +15,7 @@ export interface Disagreement {
 /**
  * Holds everything that is kept against everything it should agree with: entries balance and are numbered without gaps;
  * the ledger stands at what each closed month reported, account by account; what was reported is what the version it
- * came from gives, worked out anew; the books hold the cash and everything else of the documents; and every proof holds.
+ * came from gives, worked out anew; the books hold the cash and everything else of the documents; every proof holds; and papers are the bytes that were brought.
  */
 export async function verifyBooks(database: Knex, figures: FigureThreads): Promise<Disagreement[]> {
   const ids = await database('company').orderBy('id').pluck<number[]>('id');
@@ -25,6 +26,7 @@ export async function verifyBooks(database: Knex, figures: FigureThreads): Promi
       ...(await wrongEntries(database, company)),
       ...(await wrongReports(database, figures, company)),
       ...(await wrongInstruments(database, figures, company)),
+      ...(await wrongPapers(database, company)),
     ];
     found.push(...messages.map((message) => ({ company: company.name, message })));
   }

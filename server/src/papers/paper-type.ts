@@ -1,0 +1,26 @@
+import { fileTypeFromBuffer } from 'file-type';
+import { paperTypes, type PaperType } from '@coffer/contract';
+import { faultyInput } from '../http/refusal.ts';
+
+/** How far from its end a PDF must say that it ends (ISO 32000-2, annex C: within the last 1024 bytes). */
+const tail = 1024;
+
+/** The type of a file as its bytes tell, whatever it is called. Throws {@link Refusal} 422 where it is kept as no paper. */
+export async function paperTypeOf(bytes: Uint8Array): Promise<PaperType> {
+  if (bytes.length === 0) throw faultyInput([{ key: '', message: 'The file is empty.' }]);
+  const found = (await fileTypeFromBuffer(bytes))?.mime;
+  const type = paperTypes.find((each) => each === found);
+  if (!type) {
+    const is = found
+      ? `this is of the type ${found}`
+      : 'this is none of them by its bytes, whatever it is called';
+    throw faultyInput([{ key: '', message: `A paper is a PDF, a PNG or a JPEG; ${is}.` }]);
+  }
+  const end = Buffer.from(bytes.subarray(-tail)).toString('latin1');
+  if (type === 'application/pdf' && !end.includes('%%EOF')) {
+    throw faultyInput([
+      { key: '', message: 'This PDF has no end: it was cut off on its way. Bring the whole file.' },
+    ]);
+  }
+  return type;
+}
