@@ -52,8 +52,11 @@ export class ApiClient {
     );
     return this.http
       .request(endpoint.method, address, {
-        body: parts.body ?? (endpoint.method === 'get' ? undefined : {}),
-        headers: parts.key === undefined ? {} : { 'Idempotency-Key': parts.key },
+        body: sentBody(parts.body ?? (endpoint.method === 'get' ? undefined : {})),
+        headers: {
+          ...(parts.key !== undefined && { 'Idempotency-Key': parts.key }),
+          ...(parts.body instanceof Uint8Array && { 'Content-Type': 'application/octet-stream' }),
+        },
       })
       .pipe(
         map((answer) => v.parse(endpoint.answer, answer) as v.InferOutput<E['answer']>),
@@ -83,6 +86,13 @@ export class ApiClient {
         ),
       );
   }
+}
+
+/** A body as it is sent: bytes as they are, everything else as JSON. */
+function sentBody(body: unknown): unknown {
+  return body instanceof Uint8Array
+    ? body.buffer.slice(body.byteOffset, body.byteOffset + body.byteLength)
+    : body;
 }
 
 function refusalOf(error: unknown): unknown {

@@ -18,6 +18,7 @@ import { EntriesTab } from './entries/entries-tab';
 import { HistoryTab } from './versions/history-tab';
 import { InstrumentsService, type OpenInstrument } from './instruments.service';
 import { MethodsTab } from './methods-tab';
+import { PapersTab } from './papers/papers-tab';
 import { PositionTab } from './position/position-tab';
 import { RecordPaymentDialog } from '../payments/record-payment.dialog';
 import { ScheduleTab } from './schedule/schedule-tab';
@@ -39,6 +40,7 @@ import { TryTab } from '../try/try-tab';
     MatMenuModule,
     MatTabsModule,
     MethodsTab,
+    PapersTab,
     PositionTab,
     RedeemTab,
     RouterLink,
@@ -76,6 +78,7 @@ export class InstrumentPage {
     ['terms', 'Terms & events'],
     ['entries', 'Entries'],
     ['position', 'Position'],
+    ['papers', 'Papers'],
     ['history', 'History'],
     ['try', 'Try a change'],
     ['redeem', 'Try a redemption'],
