@@ -1,7 +1,16 @@
 // Builds what changed: `cli`, `server` and `web` into dist/; `all` builds all three. `bench` is measured as it is built.
 import { createHash } from 'node:crypto';
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  cpSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -79,6 +88,11 @@ function buildWeb() {
     env: { ...process.env, NG_CLI_ANALYTICS: 'false' },
   });
   if (done.status !== 0) process.exit(done.status ?? 1);
+  // What the reader of PDFs fetches: letters of other scripts, fonts that a PDF leaves out, pictures packed unusually.
+  for (const part of ['cmaps', 'standard_fonts', 'wasm']) {
+    const from = join(root, 'node_modules/pdfjs-dist', part);
+    cpSync(from, join(beside, 'browser/pdf', part), { recursive: true });
+  }
   rmSync(join(dist, 'web'), { recursive: true, force: true });
   renameSync(beside, join(dist, 'web'));
 }

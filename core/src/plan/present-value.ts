@@ -24,9 +24,17 @@ export function presentValue(amounts: readonly DatedAmount[], on: CalendarDay, r
   );
 }
 
+/** What falls on each day together; what balances out falls away. Many loans are paid on one day. */
+function byDay(amounts: readonly DatedAmount[]): DatedAmount[] {
+  const sums = new Map<CalendarDay, number>();
+  for (const { on, amount } of amounts) sums.set(on, (sums.get(on) ?? 0) + amount);
+  return [...sums].flatMap(([on, amount]) => (amount === 0 ? [] : [{ on, amount }]));
+}
+
 /** The yearly effective rate at which amounts have no value; `undefined` where there is none. */
 export function rateOfNoValue(amounts: readonly DatedAmount[], on: CalendarDay): number | undefined {
-  const value = (rate: number): number => presentValue(amounts, on, rate);
+  const days = byDay(amounts);
+  const value = (rate: number): number => presentValue(days, on, rate);
   let [low, high] = [lowest, 1];
   const atLow = value(low);
   while (Math.sign(value(high)) === Math.sign(atLow) && high < highest) high *= 4;

@@ -73,6 +73,8 @@ test('a stale change is refused and says so', async ({ page, context }) => {
   arrive();
   await save(other, 'Amendment A');
   await expect(other.getByRole('heading', { name: 'Delivery fleet note' })).toBeVisible();
+  // A page that is not in front draws nothing, and what it saves waits for that.
+  await page.bringToFront();
   await save(page, 'Amendment B');
   await expect(page.getByText('The instrument was changed meanwhile')).toBeVisible();
 });
