@@ -50,6 +50,8 @@ export interface DocumentKind<Document, Of extends Schedule> extends AnyDocument
   issue(schedule: Of): Fact[];
   /** What did not go as the terms say, in sentences. */
   notices(schedule: Of): string[];
+  /** What is right as it is and seldom meant, in sentences with their figures: for who composes it. */
+  surprises(schedule: Of): string[];
   /** The document with another rate, payment or number of payments; `undefined` where no terms are varied so. */
   varied(document: Document, change: TermsChange): ChangedDocument | undefined;
   summary(document: Document, schedule: Of, on: CalendarDay): InstrumentSummary;

@@ -1,4 +1,5 @@
-import { formatDay, formatPercent, lastDay, type BondSchedule } from '@coffer/core';
+import { formatDay, formatPercent, lastDay, ratioToNumber, type BondSchedule } from '@coffer/core';
+import { highRateWords } from '../loan/loan-surprises.ts';
 import { frequencyInWords } from '../../words/frequency.ts';
 import { debtPositionJson } from '../debt-position-json.ts';
 import { onPaper } from '../../document/schedule-column.ts';
@@ -23,6 +24,8 @@ export const bondDocumentKind: DocumentKind<BondDocument, BondSchedule> = {
   events: bondEvents,
   issue: bondIssueFacts,
   notices: () => [],
+  surprises: ({ terms }) =>
+    highRateWords(ratioToNumber(terms.couponRate), formatPercent(terms.couponRate), terms.issued),
   varied: () => undefined,
   summary(document, schedule) {
     const { terms } = schedule;

@@ -7,6 +7,7 @@ import type { LoanDocument } from './loan-document.ts';
 import { changedDocument } from '../../variants/terms-change.ts';
 import { loanFacts } from './loan-facts.ts';
 import { loanScheduleJson } from './loan-schedule-json.ts';
+import { loanSurprises } from './loan-surprises.ts';
 import { loanSummary } from './loan-summary.ts';
 import { loanTermsOf } from './loan-terms-of.ts';
 import { noticeText } from './notice-text.ts';
@@ -29,6 +30,7 @@ export const loanDocumentKind: DocumentKind<LoanDocument, LoanSchedule> = {
   events: rateAndEventFacts,
   issue: () => [],
   notices: (schedule) => schedule.notices.map((notice) => noticeText(schedule, notice)),
+  surprises: loanSurprises,
   varied: changedDocument,
   summary: loanSummary,
 };

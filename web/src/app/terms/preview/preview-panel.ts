@@ -26,6 +26,8 @@ export class PreviewPanel {
   /** Why not. */
   readonly pending = input<readonly string[]>([]);
   readonly digits = input.required<number>();
+  /** What is right as it is typed and seldom meant. */
+  readonly surprises = input<readonly string[]>([]);
   /** What is left at the end is to be paid with the last payment. */
   readonly paidAtEnd = output();
 
@@ -43,7 +45,9 @@ export class PreviewPanel {
     return [
       ...all.filter((notice) => notice.kind !== 'fixing-missing'),
       ...(first ? [{ ...first, message: `${first.message}${others}` }] : []),
-    ].map(({ kind, message }) => ({ text: showText(message), left: kind === 'left-at-end' }));
+    ]
+      .map(({ kind, message }) => ({ text: showText(message), left: kind === 'left-at-end' }))
+      .concat(this.surprises().map((text) => ({ text: `${showText(text)} Is it meant so?`, left: false })));
   });
   protected readonly failing = computed(() => this.schedule().proofs.filter((proof) => !proof.holds));
   protected readonly issueLines = computed(() =>

@@ -50,6 +50,8 @@ export type PreviewAnswer = { readonly number: number } & (
       readonly ok: true;
       readonly schedule: SchedulePreview;
       readonly issue: readonly PreviewLine[];
+      /** What is right as it is typed and seldom meant. */
+      readonly surprises: readonly string[];
       readonly life?: LoanLife;
     }
   | { readonly ok: false; readonly faults: readonly Fault[] }

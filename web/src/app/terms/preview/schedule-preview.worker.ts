@@ -1,5 +1,12 @@
 import { stretchSpans } from '../timeline/stretch-spans';
-import { columnTitles, entriesJson, readInstrument, recordsPayments, scheduleJson } from '@coffer/contract';
+import {
+  columnTitles,
+  documentKindOf,
+  entriesJson,
+  readInstrument,
+  recordsPayments,
+  scheduleJson,
+} from '@coffer/contract';
 import {
   formatAmount,
   issueEntry,
@@ -49,6 +56,7 @@ function answer({ number, document }: PreviewQuestion): PreviewAnswer {
         ...(recordsPayments(schedule) && { paymentsMade: paymentsMade(schedule) }),
       },
       issue: issueLines(schedule),
+      surprises: documentKindOf(schedule).surprises(schedule),
       ...(recordsPayments(schedule) && { life: lifeOf(schedule) }),
     };
   } catch (error) {
