@@ -50,6 +50,8 @@ export interface DocumentKind<Document, Of extends Schedule> extends AnyDocument
   issue(schedule: Of): Fact[];
   /** What did not go as the terms say, in sentences. */
   notices(schedule: Of): string[];
+  /** What was asked for when it was composed, beside the figures that every one of its kind has. */
+  headline(schedule: Of): Fact[];
   /** What is right as it is and seldom meant, in sentences with their figures: for who composes it. */
   surprises(schedule: Of): string[];
   /** The document with another rate, payment or number of payments; `undefined` where no terms are varied so. */

@@ -17,9 +17,10 @@ test('a bond is composed in full, with what is wrong said at its field', async (
   await field('Price, percent of face').fill('100');
   // Counted back from 1 March 2030, 15 June 2026 is no coupon date: it is said where the dates are.
   await expect(atField(page, '15 Jun 2026 is not on a coupon date')).toBeVisible();
-  await field('Coupon runs from, if before the issue').fill('1 jul 26');
+  await page.getByRole('checkbox', { name: 'Sold between coupon dates' }).check();
+  await field('Coupon runs from').fill('1 jul 26');
   await expect(atField(page, 'after the issue on 15 Jun 2026')).toBeVisible();
-  await field('Coupon runs from, if before the issue').fill('1 mar 26');
+  await field('Coupon runs from').fill('1 mar 26');
   const instalments = page.locator('coffer-event-fields');
   const of = (at: number, label: string): ReturnType<typeof page.getByRole> =>
     instalments.nth(at).getByRole('textbox', { name: label });

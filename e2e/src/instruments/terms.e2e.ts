@@ -211,7 +211,8 @@ test('a loan left for renewal is renewed on the day it ends, and its last cents 
   await begin(page, 'Left for renewal', { ...agreed, 'Annual rate, %': '0' });
   // Common practice: without interest 100,000 over 300 payments is 333.33 each; 60 of them leave 80,000.20.
   await expect(fact(page, 'Left at the end')).toHaveText('80,000.20');
-  const renewal = await addEvent(page, 'Renewal');
+  await page.getByRole('button', { name: 'Renew it' }).click();
+  const renewal = page.locator('coffer-event-fields').first();
   await expect(field(renewal, 'On')).toHaveValue('15 Jan 2031');
   await expect(
     page.getByText('Still needed: rate of the renewal, number of payments of the renewal.'),

@@ -9,6 +9,7 @@ import type { BondDocument } from './bond-document.ts';
 import { bondEvents, bondFacts } from './bond-facts.ts';
 import { bondScheduleJson } from './bond-schedule-json.ts';
 import { bondTermsOf } from './bond-terms-of.ts';
+import { redemptionFacts } from './redemption-facts.ts';
 import { bondIssueFacts } from './bond-issue-facts.ts';
 
 /** Documents of bonds. */
@@ -24,6 +25,7 @@ export const bondDocumentKind: DocumentKind<BondDocument, BondSchedule> = {
   events: bondEvents,
   issue: bondIssueFacts,
   notices: () => [],
+  headline: redemptionFacts,
   surprises: ({ terms }) =>
     highRateWords(ratioToNumber(terms.couponRate), formatPercent(terms.couponRate), terms.issued),
   varied: () => undefined,

@@ -6,6 +6,7 @@ import type { DocumentKind } from '../document-kind.ts';
 import type { LoanDocument } from './loan-document.ts';
 import { changedDocument } from '../../variants/terms-change.ts';
 import { loanFacts } from './loan-facts.ts';
+import { loanHeadline } from './loan-headline.ts';
 import { loanScheduleJson } from './loan-schedule-json.ts';
 import { loanSurprises } from './loan-surprises.ts';
 import { loanSummary } from './loan-summary.ts';
@@ -30,6 +31,7 @@ export const loanDocumentKind: DocumentKind<LoanDocument, LoanSchedule> = {
   events: rateAndEventFacts,
   issue: () => [],
   notices: (schedule) => schedule.notices.map((notice) => noticeText(schedule, notice)),
+  headline: loanHeadline,
   surprises: loanSurprises,
   varied: changedDocument,
   summary: loanSummary,

@@ -48,7 +48,8 @@ function filledIn(point: StartingPoint): TypedTerms {
     bond: {
       ...typed.bond,
       face: '1m',
-      issued: '1 apr 26',
+      issued: typed.bond.soldBetween ? '15 jun 26' : '1 apr 26',
+      dated: '1 apr 26',
       matures: '1 apr 34',
       coupon: '5.5',
       price,

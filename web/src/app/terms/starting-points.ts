@@ -154,7 +154,7 @@ export const startingPoints: readonly StartingPoint[] = [
     name: 'Bonds sold between coupon dates',
     what: 'the coupon accrued by the sale is received with the price',
     kind: 'bond',
-    bond: { price: '100' },
+    bond: { soldBetween: true, price: '', yield: '' },
   },
   {
     name: 'Serial bonds',

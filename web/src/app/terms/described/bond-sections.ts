@@ -16,6 +16,7 @@ import type { TypedBond } from '../form/bond-form';
 type BondField = Field<TypedBond>;
 
 const pays = (typed: TypedBond): boolean => typed.pays === 'coupons';
+const soldBetween = (typed: TypedBond): boolean => pays(typed) && typed.soldBetween;
 const zero = (typed: TypedBond): boolean => !pays(typed);
 
 const every = (key: string, label: string, when: (typed: TypedBond) => boolean): BondField => ({
@@ -75,6 +76,17 @@ export const bondSections: readonly Section<TypedBond>[] = [
           placeholder: 'such as 1 Apr 2036',
         },
       ],
+      [{ control: 'soldBetween', label: 'Sold between coupon dates', flag: true, when: pays }],
+      [
+        {
+          control: 'dated',
+          key: 'dated',
+          label: 'Coupon runs from',
+          reads: 'day',
+          when: soldBetween,
+          placeholder: 'such as 1 Apr 2026',
+        },
+      ],
       [
         { control: 'pays', label: 'Pays', choices: paysChoices },
         { control: 'coupon', key: 'coupon.annual', label: 'Coupon rate, %', reads: 'rate', when: pays },
@@ -97,23 +109,11 @@ export const bondSections: readonly Section<TypedBond>[] = [
     ],
   },
   {
-    // Dates of odd periods and of an earlier dated date are few; they are open where they say something.
-    title: 'Sold between coupon dates, or an odd period',
+    // Dates of odd periods are few; they are open where they say something.
+    title: 'An odd first or last period',
     faults: ['matures'],
-    open: ({ dated, firstCoupon, lastCoupon }) =>
-      [dated, firstCoupon, lastCoupon].some((typed) => typed.trim() !== ''),
+    open: ({ firstCoupon, lastCoupon }) => [firstCoupon, lastCoupon].some((typed) => typed.trim() !== ''),
     rows: [
-      [
-        {
-          control: 'dated',
-          key: 'dated',
-          label: 'Coupon runs from, if before the issue',
-          reads: 'day',
-          optional: true,
-          empty: 'the issue date',
-          when: pays,
-        },
-      ],
       [
         {
           control: 'firstCoupon',

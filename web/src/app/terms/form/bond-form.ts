@@ -38,6 +38,8 @@ export type BondForm = FormGroup<{
   issuedFor: FormControl<BondTerms['issuedFor']>;
   face: Text;
   issued: Text;
+  /** Coupons began to run before the issue. */
+  soldBetween: FormControl<boolean>;
   dated: Text;
   matures: Text;
   pays: FormControl<'coupons' | 'nothing'>;
@@ -66,6 +68,7 @@ export function bondForm(): BondForm {
     issuedFor: choice<BondTerms['issuedFor']>('cash'),
     face: text(),
     issued: text(),
+    soldBetween: flag(),
     dated: text(),
     matures: text(),
     pays: choice<'coupons' | 'nothing'>('coupons'),

@@ -29,6 +29,7 @@ export function fillBond(form: BondForm, document: BondDocument): void {
   }
   form.patchValue({
     ...typedOf(fieldsOf([...bondSections, ...bondRounding]), document),
+    soldBetween: document.dated !== undefined,
     pays: coupon ? 'coupons' : 'nothing',
     every: coupon?.every ?? everyOf[compounding ?? 'annual'] ?? 'year',
   });

@@ -26,13 +26,20 @@ export class PreviewPanel {
   /** Why not. */
   readonly pending = input<readonly string[]>([]);
   readonly digits = input.required<number>();
+  /** What was asked for, beside the figures that every one of its kind has. */
+  readonly headline = input<readonly (readonly [string, string])[]>([]);
   /** What is right as it is typed and seldom meant. */
   readonly surprises = input<readonly string[]>([]);
   /** What is left at the end is to be paid with the last payment. */
   readonly paidAtEnd = output();
+  /** What is left at the end is to be renewed. */
+  readonly renewed = output();
 
   private readonly kind = computed(() => viewKindOf(this.schedule()).preview);
-  protected readonly facts = computed(() => this.kind().facts(this.schedule()));
+  protected readonly facts = computed(() => [
+    ...this.kind().facts(this.schedule()),
+    ...this.headline().map(([name, value]) => [showText(name), value] as const),
+  ]);
   protected readonly legend = computed(() => this.kind().legend(this.schedule()));
   protected readonly showsIssue = computed(() => this.kind().showsIssue);
   protected readonly holding = computed(() => this.schedule().proofs.filter((proof) => proof.holds).length);

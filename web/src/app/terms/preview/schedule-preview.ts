@@ -50,6 +50,8 @@ export type PreviewAnswer = { readonly number: number } & (
       readonly ok: true;
       readonly schedule: SchedulePreview;
       readonly issue: readonly PreviewLine[];
+      /** What was asked for, beside the figures that every one of its kind has. */
+      readonly headline: readonly (readonly [string, string])[];
       /** What is right as it is typed and seldom meant. */
       readonly surprises: readonly string[];
       readonly life?: LoanLife;

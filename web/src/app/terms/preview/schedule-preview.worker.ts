@@ -56,6 +56,7 @@ function answer({ number, document }: PreviewQuestion): PreviewAnswer {
         ...(recordsPayments(schedule) && { paymentsMade: paymentsMade(schedule) }),
       },
       issue: issueLines(schedule),
+      headline: documentKindOf(schedule).headline(schedule),
       surprises: documentKindOf(schedule).surprises(schedule),
       ...(recordsPayments(schedule) && { life: lifeOf(schedule) }),
     };
