@@ -71,6 +71,9 @@ start_application() {
     echo "$port" >"$home/port"
     launch_server "$home" "$port"
     echo "$build" >"$home/running-build"
+  elif ! process_pid "$home" rate-service >/dev/null; then
+    # The server knows it by its port, which is free again.
+    launch_rate_service "$home"
   fi
   greet "$(cat "$home/port")" "$home"
 }

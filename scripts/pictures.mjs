@@ -97,8 +97,12 @@ await page.getByRole('textbox', { name: 'Price, percent of face' }).fill('101');
 await page.getByText('Loss on redemption', { exact: true }).waitFor();
 await take('redemption');
 
-await open('Working capital line');
-await take('credit-line');
+await page.goto(`${address}/rates`);
+await page.getByRole('textbox', { name: 'From' }).fill('15 oct 26');
+await page.getByRole('textbox', { name: 'Rate, %' }).fill('2.495');
+await page.getByRole('button', { name: 'See what it does' }).click();
+await page.getByRole('row').filter({ hasText: 'Furnace rebuild loan' }).waitFor();
+await take('rates');
 
 const typed = (label) => page.getByRole('textbox', { name: label, exact: true });
 await open('Batch house term loan');

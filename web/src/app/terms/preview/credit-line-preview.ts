@@ -10,7 +10,7 @@ export const creditLinePreview: PreviewKind = {
   ...loanPreview,
   facts({ paymentCount, totals, left, clears }) {
     return [
-      ['Bills', String(paymentCount ?? '')],
+      ['Bills', `${paymentCount ?? ''}, monthly`],
       ['Total interest', money(totals['interest'])],
       ...(totals['fee'] ? [['Unused fee', money(totals['fee'])] as const] : []),
       ...(left ? [['Owed at the end', money(left)] as const] : []),
