@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
 import { FormControl } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { Router } from '@angular/router';
@@ -8,6 +17,7 @@ import { messageOf } from '../api/message-of';
 import { Chart } from '../charts/chart';
 import { TypedField } from '../fields/typed-field';
 import { DayPipe } from '../figures/amount.pipe';
+import { KeptInBrowser } from '../session/kept-in-browser';
 import { SessionService } from '../session/session.service';
 import { SheetReader } from '../sheets/sheet-reader.service';
 import { rowsOfText } from '../sheets/table-of-file';
@@ -47,6 +57,7 @@ export class RatesPage {
   private readonly rates = inject(RatesService);
   private readonly sheets = inject(SheetReader);
   private readonly router = inject(Router);
+  private readonly browser = inject(KeptInBrowser);
   protected readonly session = inject(SessionService);
   protected readonly cameBy = cameBy;
   protected readonly loaded = loaded(
@@ -109,6 +120,26 @@ export class RatesPage {
     return `${this.chosen()?.name ?? ''} as published: ${told.join('; ')}`;
   });
 
+  constructor() {
+    effect(() => {
+      const drafts = this.browser.restore(
+        'rates',
+        this.keptAs(),
+        (value) => new Map(value as [string, Draft][]),
+      );
+      untracked(() => this.drafts.set(drafts ?? new Map<string, Draft>()));
+    });
+  }
+
+  /** What is drafted stays in this browser, so that leaving the page loses nothing. */
+  private put(change: (drafts: Drafts) => Drafts): void {
+    this.drafts.update(change);
+    if (this.drafts().size > 0) this.browser.keep('rates', this.keptAs(), [...this.drafts()]);
+    else this.browser.forget('rates', this.keptAs());
+  }
+
+  private readonly keptAs = computed(() => String(this.session.company()?.id ?? ''));
+
   protected choose(name: string): void {
     this.said.set('');
     this.asked.set(false);
@@ -117,7 +148,7 @@ export class RatesPage {
 
   private add(draft: Draft): void {
     const kept = this.listed().find(({ key }) => key === indexKey(draft.index))?.kept?.fixings ?? [];
-    this.drafts.update((drafts) => withFixings(drafts, draft, kept));
+    this.put((drafts) => withFixings(drafts, draft, kept));
   }
 
   protected dayFault(): string {
@@ -218,12 +249,12 @@ export class RatesPage {
 
   protected dropDay(on: string): void {
     const key = this.chosen()?.key ?? '';
-    this.drafts.update((drafts) => withoutDay(drafts, key, on));
+    this.put((drafts) => withoutDay(drafts, key, on));
   }
 
   protected dropAll(): void {
     const key = this.chosen()?.key ?? '';
-    this.drafts.update((drafts) => new Map([...drafts].filter(([each]) => each !== key)));
+    this.put((drafts) => new Map([...drafts].filter(([each]) => each !== key)));
   }
 
   protected onKept(said: string): void {
