@@ -82,7 +82,7 @@ test('a stale change is refused and says so', async ({ page, context }) => {
 test('a narrow window keeps every page within its width', async ({ page }) => {
   await page.setViewportSize({ width: 420, height: 800 });
   await logIn(page);
-  for (const path of ['/', '/payments', '/close', '/journal', '/instruments/new']) {
+  for (const path of ['/', '/payments', '/close', '/journal', '/rates', '/instruments/new']) {
     await page.goto(path);
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
     const overflow = await page.evaluate(
