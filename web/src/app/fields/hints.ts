@@ -53,6 +53,7 @@ const understood: Readonly<Record<Reads, (typed: string) => string>> = {
 export function hintOf<Typed>(field: FreeField<Typed>, typed: Typed, told: Told): string {
   if (field.hint) return field.hint(typed, told);
   const text = String(typed[field.control]).trim();
+  if (field.reads === 'count' && text !== '') return told.worked(field.control);
   if (text !== '' && text !== '?') return understood[field.reads](text);
   return told.worked(field.control) || (text === '' ? (field.empty ?? '') : '');
 }

@@ -10,6 +10,7 @@ const count = (rest: Partial<Extract<StretchField, { reads: string }>> = {}): St
   key: 'count',
   label: 'Number of payments',
   reads: 'count',
+  placeholder: 'such as 84 or 7 years',
   ...rest,
 });
 const payment = (rest: Partial<Extract<StretchField, { reads: string }>> = {}): StretchField => ({
@@ -45,7 +46,8 @@ export const stretchFields: Readonly<Record<StretchType, readonly Row<TypedStret
         reads: 'count',
         optional: true,
         when: bounded,
-        hint: ({ amortizeOver }, told) => (amortizeOver ? told.worked('left') : ''),
+        hint: ({ amortizeOver }, told) =>
+          amortizeOver ? [told.worked('amortizeOver'), told.worked('left')].filter(Boolean).join(', ') : '',
       },
       {
         control: 'balloon',

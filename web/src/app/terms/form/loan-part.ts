@@ -11,6 +11,7 @@ import type { EventType, TypedEvent } from './event-form';
 import type { KeptEvent, PartOfForm } from './part-of-form';
 import type { TypedLoan } from './loan-form';
 import type { TypedStretch } from './stretch-form';
+import { stretchesInPayments } from './stretch-terms';
 
 /** The part of a document that a loan's fields make. */
 export function loanPart(
@@ -26,7 +27,7 @@ export function loanPart(
   }
   const payments = part['payments'] as Part;
   if (loan.due === 'start') payments['first'] = reader.day('payments.first', loan.start);
-  payments['phases'] = loan.stretches.map((stretch, at) =>
+  payments['phases'] = stretchesInPayments(loan).map((stretch, at) =>
     stretchPart(stretch, `payments.phases.${at}`, reader),
   );
   return borrowedPart(part, loan, loanEventFields, reader, kept);

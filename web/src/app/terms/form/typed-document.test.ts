@@ -217,6 +217,34 @@ const anyBond = fc
     rounding: { interest: drawn.interest, ties: 'even' },
   }));
 
+// A term says how long; the document says how often.
+describe('terms of stretches', () => {
+  it('are numbers of payments, a day counted from where its own stretch begins', () => {
+    const form = termsForm();
+    form.patchValue({
+      kind: 'loan',
+      name: 'A',
+      loan: { amount: '100k', start: '15 jan 26', first: '15 feb 26', rate: '5' },
+    });
+    form.controls.loan.controls.stretches.clear();
+    for (const value of [
+      { type: 'interest-only' as const, count: '1 year' },
+      { type: 'level' as const, count: 'to 15 jan 30', amortizeOver: '20 years' },
+    ])
+      form.controls.loan.controls.stretches.push(stretchForm(value));
+    const { document, faults, missing } = typedDocument(form.getRawValue(), 'EUR', []);
+    expect([faults, missing]).toEqual([[], []]);
+    expect(document).toMatchObject({
+      payments: {
+        phases: [
+          { type: 'interest-only', count: 12 },
+          { type: 'level', count: 36, amortizeOver: 240 },
+        ],
+      },
+    });
+  });
+});
+
 describe('a document filled into the form', () => {
   it('comes out with the same terms, for any bond', () => {
     fc.assert(

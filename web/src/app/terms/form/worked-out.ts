@@ -2,6 +2,7 @@ import { showDecimal } from '@coffer/contract';
 import { readDay } from '../../typed/typed-day';
 import type { PreviewAnswer, SchedulePreview } from '../preview/schedule-preview';
 import type { TypedLoan } from './loan-form';
+import { stretchesInPayments } from './stretch-terms';
 import type { TypedTerms } from './terms-form';
 
 type Made = Extract<PreviewAnswer, { ok: true }>;
@@ -34,13 +35,13 @@ export function solvedOfLoan(
 }
 
 /** What a payment or a count left open in a stretch comes to, or where what it leaves goes. */
-export function workedOutInStretch(
-  of: string,
-  at: number,
-  { stretches }: TypedLoan,
-  made: Made | undefined,
-): string {
+export function workedOutInStretch(of: string, at: number, loan: TypedLoan, made: Made | undefined): string {
+  const { stretches } = loan;
   if (of === 'left') return at === stretches.length - 1 ? 'left after the last' : 'left for what follows';
+  if (of === 'count' || of === 'amortizeOver') {
+    const [typed, read] = [stretches[at]?.[of].trim() ?? '', stretchesInPayments(loan)[at]?.[of] ?? ''];
+    if (typed !== read && typed !== '?') return `${read} payments`;
+  }
   if (!made) return '';
   if (stretches[at]?.count.trim() === '?') {
     const count = made.schedule.solved?.['count'];

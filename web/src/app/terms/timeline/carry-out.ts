@@ -2,6 +2,7 @@ import { paymentsPerYear } from '@coffer/core';
 import { showDay } from '@coffer/contract';
 import { readDay } from '../../typed/typed-day';
 import type { LoanForm } from '../form/loan-form';
+import { stretchesInPayments } from '../form/stretch-terms';
 import type { TimelineAct } from './timeline';
 
 /** Days of the year, for how many payments fit between two days. */
@@ -17,7 +18,8 @@ export function carryOut(act: TimelineAct, form: LoanForm, dues: readonly number
   const periodDays = yearDays / paymentsPerYear[every.value];
   if (item.kind === 'stretch') {
     const stretch = stretches.at(item.at).controls;
-    const count = /^\d+$/.test(stretch.count.value.trim()) ? Number(stretch.count.value) : undefined;
+    const typed = stretchesInPayments(form.getRawValue())[item.at]?.count.trim() ?? '';
+    const count = /^\d+$/.test(typed) ? Number(typed) : undefined;
     if (act.act === 'remove' && stretches.length > 1) stretches.removeAt(item.at);
     if (stretch.type.value === 'custom') return;
     if (act.act === 'lengthen') stretch.count.setValue(String(Math.max(1, (count ?? 12) + act.by)));

@@ -3,6 +3,7 @@ import { showDay, showShortMonth } from '@coffer/contract';
 import { readDay } from '../../typed/typed-day';
 import { eventNames, shortStretchNames, stretchNames } from '../form/choices';
 import type { TypedEvent } from '../form/event-form';
+import { stretchesInPayments } from '../form/stretch-terms';
 import type { TypedLoan } from '../form/loan-form';
 import type { LifeSpans, Span } from './stretch-spans';
 
@@ -80,7 +81,7 @@ export function timelineModel(
 
 function placedStretches(typed: TypedLoan, start: number, spans: readonly Span[]): TimelineItem[] {
   let from = start;
-  return typed.stretches.map((stretch, at): TimelineItem => {
+  return stretchesInPayments(typed).map((stretch, at): TimelineItem => {
     const count = stretch.count.trim();
     const span = spans[at] ?? { from, to: from + daysTaken(typed, count) };
     from = span.to;

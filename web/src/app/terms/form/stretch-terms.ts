@@ -1,0 +1,26 @@
+import { cycleDate, type CalendarDay } from '@coffer/core';
+import { readDay } from '../../typed/typed-day';
+import { readTerm } from '../../typed/typed-term';
+import type { TypedLoan } from './loan-form';
+import type { TypedStretch } from './stretch-form';
+
+/**
+ * The stretches of a loan with their terms as numbers of payments; what is no term stays as it is typed. A day that a
+ * stretch runs to is counted from its own first payment.
+ */
+export function stretchesInPayments(loan: TypedLoan): TypedStretch[] {
+  const { every, monthEnd: keepMonthEnd } = loan;
+  const anchor = readDay(loan.due === 'start' ? loan.start : loan.first);
+  let before: number | undefined = 0;
+  return loan.stretches.map((stretch) => {
+    const first: CalendarDay | undefined =
+      anchor === undefined || before === undefined
+        ? undefined
+        : cycleDate({ anchor, every, keepMonthEnd }, before);
+    const inPayments = (typed: string): string =>
+      String(readTerm(typed, { every, keepMonthEnd, first }) ?? typed);
+    const [count, amortizeOver] = [inPayments(stretch.count), inPayments(stretch.amortizeOver)];
+    before = before !== undefined && /^\d+$/.test(count) ? before + Number(count) : undefined;
+    return { ...stretch, count, amortizeOver };
+  });
+}
