@@ -26,6 +26,7 @@ export interface OwnFixing {
 export interface FloatingTerms {
   readonly start: string;
   readonly rate: {
+    readonly annual?: string | undefined;
     readonly index?: Pick<IndexDocument, 'name' | 'resetEvery' | 'fixings'> | undefined;
   };
   readonly payments?: { readonly monthEnd?: boolean | undefined } | undefined;
@@ -50,7 +51,8 @@ export function indexKey(name: string): string {
  *
  * An agreement that is reset at intervals takes on each reset day the last value published by then, once a value of that
  * day or of a later one shows that none is missing (common practice: a day without publication has the value before it).
- * One that is not follows each value from its own day, beginning with the last one published by the start. A fixing that
+ * One that is not follows each value from its own day, beginning with the last one published by the start. Where a rate is
+ * agreed, it holds until the first of them after the start. A fixing that
  * the document has already stays, unless it was taken from the index as it was `before`; what the index has no more goes.
  *
  * @param until the last day on which a fixing matters, such as `2030-06-15`
@@ -103,8 +105,9 @@ function valuesFor(
   const inOrder = [...published].sort((a, b) => a.on.localeCompare(b.on));
   const lastBy = (day: string): Published | undefined => inOrder.findLast(({ on }) => on <= day);
   const values = new Map<string, string>();
+  const isAgreed = document.rate.annual !== undefined;
   if (!every) {
-    const first = lastBy(start);
+    const first = isAgreed ? undefined : lastBy(start);
     const later = inOrder.filter(({ on }) => on > start && on <= until);
     for (const { on, rate } of first ? [first, ...later] : later) values.set(on, rate);
     return values;
@@ -113,7 +116,7 @@ function valuesFor(
   const keepMonthEnd = document.payments ? (document.payments.monthEnd ?? false) : true;
   const cycle = { anchor: parseDay(start) as CalendarDay, every, keepMonthEnd };
   const through = [until, inOrder.at(-1)?.on ?? ''].sort()[0] ?? '';
-  for (let at = 0; ; at += 1) {
+  for (let at = isAgreed ? 1 : 0; ; at += 1) {
     const reset = formatDay(cycleDate(cycle, at));
     if (reset > through) return values;
     const value = lastBy(reset);

@@ -13,6 +13,7 @@ const lastDayOfAll = '2199-12-31';
 const following = v.looseObject({
   start: dayText,
   rate: v.looseObject({
+    annual: v.optional(v.string()),
     index: v.looseObject({
       name: v.string(),
       resetEvery: v.optional(v.picklist(frequencies)),

@@ -222,6 +222,12 @@ describe('rates', () => {
     expect([interest[0], interest[3], interest[6], interest[9]]).toEqual([39_583, 8_333, 8_333, 41_667]);
     const missing = schedule.notices.filter(({ kind }) => kind === 'fixing-missing');
     expect(missing.map(({ on }) => formatDay(on))).toEqual(['2024-07-15']);
+    // Common practice: the rate that is agreed holds until the index is first looked at, a period after the start.
+    const agreed = { ...index, fixings: index.fixings.slice(1) };
+    const { notices } = buildLoanSchedule(
+      plainLoan([{ type: 'interest-only', count: 12 }], { index: agreed }),
+    );
+    expect(notices.map(({ on }) => formatDay(on))).toEqual(['2024-07-15']);
   });
 });
 

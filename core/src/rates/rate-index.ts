@@ -44,7 +44,10 @@ export function indexedRate(index: RateIndex, fixing: Ratio): IndexedRate {
   return { rate: sum, heldBy: null };
 }
 
-/** The reset dates from the start through a day that have no fixing of their own. */
+/**
+ * The reset dates from the start through a day that have no fixing of their own. Where none was set by the start the rate
+ * agreed holds until the first reset after it, and the start needs none.
+ */
 export function missingFixings(
   index: RateIndex,
   start: CalendarDay,
@@ -55,7 +58,8 @@ export function missingFixings(
   const fixed = new Set(index.fixings.map(({ on }) => on));
   const cycle = { anchor: start, every: index.resetEvery, keepMonthEnd };
   const missing: CalendarDay[] = [];
-  for (let at = 0; ; at += 1) {
+  const isAgreed = !index.fixings.some(({ on }) => on <= start);
+  for (let at = isAgreed ? 1 : 0; ; at += 1) {
     const reset = cycleDate(cycle, at);
     if (reset > through) return missing;
     if (!fixed.has(reset)) missing.push(reset);

@@ -30,6 +30,11 @@ test('a fixing that is due is asked for, looked at, and kept for the loan that f
     'from the rate service, Ilka Varga',
   );
 
+  await page.getByRole('button', { name: 'Who lacks what is kept?' }).click();
+  await expect(
+    page.getByText('Every instrument that follows this index has what is kept of it.'),
+  ).toBeVisible();
+
   await goTo(page, 'Register');
   await expect(page.getByRole('link', { name: 'fixing due' })).toHaveCount(0);
   await rowWith(page, 'Furnace rebuild loan').getByText('Furnace rebuild loan').click();

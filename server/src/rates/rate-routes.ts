@@ -1,7 +1,14 @@
 import { Router } from 'express';
 import type { Knex } from 'knex';
 import { formatDay } from '@coffer/core';
-import { endpoints, indexKey, isSameRate, type FetchedView, type PublishedIndexes } from '@coffer/contract';
+import {
+  endpoints,
+  indexKey,
+  isSameRate,
+  mostFixings,
+  type FetchedView,
+  type PublishedIndexes,
+} from '@coffer/contract';
 import type { Clock } from '../clock.ts';
 import { serve } from '../http/route.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
@@ -42,6 +49,7 @@ function unkept(published: FetchedView['indexes'], kept: PublishedIndexes): Fetc
       const was = stood.get(on);
       return was === undefined || !isSameRate(was, rate);
     });
-    return other.length === 0 ? [] : [{ name, fixings: other }];
+    // The newest first where they are more than are kept at once; the others are there when it is asked again.
+    return other.length === 0 ? [] : [{ name, fixings: other.slice(-mostFixings) }];
   });
 }

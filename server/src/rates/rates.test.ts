@@ -61,10 +61,8 @@ describe('a new fixing', () => {
   });
 
   it('reaches every instrument that follows the index, as one change with its reason', async () => {
-    const second = floating('Second floating loan', {
-      index: { name: '  NORBAY three-month  RATE', margin: '2%', resetEvery: 'quarter', fixings: [] },
-      annual: '4.9%',
-    });
+    const index = { name: '  NORBAY three-month  RATE', margin: '2%', resetEvery: 'month', fixings: [] };
+    const second = floating('Second floating loan', { index, annual: '4.9%' }, { start: '2026-09-15' });
     const { id } = (await ilka.insist('POST', '/api/instruments', { document: second })).body;
     const first = await idOf('Furnace rebuild loan');
     const { version } = await instrument(first);
@@ -132,22 +130,32 @@ describe('a new fixing', () => {
       index: { name: index, resetEvery: 'month', fixings: [] },
     });
     const { id } = (await ilka.insist('POST', '/api/instruments', { document })).body;
-    // Nothing is known yet of the 15th: the value of the 12th may not be the last before it.
-    expect((await instrument(id)).document.rate.index).toMatchObject({ fixings: [] });
     await keep([{ on: '2026-10-19', rate: '3.100%' }], index);
-    await keep(
-      [
-        { on: '2026-11-16', rate: '3.300%' },
-        { on: '2026-11-09', rate: '3.200%' },
-      ],
-      index,
-    );
+    // On its first day the rate that was agreed holds, whatever the index was.
+    expect((await instrument(id)).document.rate.index).toMatchObject({ fixings: [] });
+    await keep([{ on: '2026-11-09', rate: '3.200%' }], index);
+    // Nothing is known yet of the 15th: the value of the 9th may not be the last before it.
+    expect((await instrument(id)).document.rate.index).toMatchObject({ fixings: [] });
+    await keep([{ on: '2026-11-16', rate: '3.300%' }], index);
     expect((await instrument(id)).document.rate.index).toMatchObject({
-      fixings: [
-        { on: '2026-10-15', rate: '3.000%' },
-        { on: '2026-11-15', rate: '3.200%' },
-      ],
+      fixings: [{ on: '2026-11-15', rate: '3.200%' }],
     });
+  });
+
+  it('that an instrument was left out of is taken later, without anything new to keep', async () => {
+    const index = 'Late rate of the test';
+    const document = floating(
+      'Loan that is late',
+      { annual: '5%', index: { name: index, resetEvery: 'month', fixings: [] } },
+      { start: '2026-09-15' },
+    );
+    const { id } = (await ilka.insist('POST', '/api/instruments', { document })).body;
+    await keep([{ on: '2026-10-15', rate: '2.000%' }], index, { instruments: [] });
+    expect((await instrument(id)).document.rate.index).toMatchObject({ fixings: [] });
+    const lacks = await look([], index);
+    expect(seen(lacks, 'Loan that is late').taken).toEqual([{ on: '2026-10-15', rate: '2.000%', was: null }]);
+    expect((await keep([], index)).body.saved).toHaveLength(1);
+    expect((await look([], index)).body.instruments).toEqual([]);
   });
 
   it('is refused where it was looked at before somebody else kept one, and nothing is half kept', async () => {

@@ -1,25 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { readInstrument } from '../../document/read-instrument.ts';
+import { plainBondDocument, plainLoanDocument, scheduleOf } from '../../testing/plain-documents.ts';
 import type { Fact } from '../../words/fact.ts';
 import { documentKindOf } from '../document-kinds.ts';
 
 const headline = (document: object): readonly Fact[] => {
-  const reading = readInstrument(document);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.faults));
-  const { schedule } = reading.instrument;
+  const schedule = scheduleOf(document);
   return documentKindOf(schedule).headline(schedule);
 };
-const loan = (more: object, phase: object = {}): Record<string, unknown> => ({
-  document: 'coffer.instrument/1',
-  kind: 'loan',
-  name: 'A loan',
-  currency: 'EUR',
-  amount: '100000.00',
-  start: '2026-01-15',
-  rate: { annual: '6%' },
-  payments: { every: 'month', first: '2026-02-15', phases: [{ type: 'level', count: 12, ...phase }] },
-  ...more,
-});
+const loan = (more: object, phase: object = {}): object =>
+  plainLoanDocument(more, { phases: [{ type: 'level', count: 12, ...phase }] });
 
 describe('the headline of a loan', () => {
   it('tells net proceeds and the effective rate where there are costs (IFRS 9 appendix A)', () => {
@@ -41,15 +30,9 @@ describe('the headline of a loan', () => {
   });
 
   it('tells the payment that a renewal asks', () => {
-    const told = headline({
-      ...loan({ events: [{ type: 'renewal', on: '2027-01-15', annual: '5%', count: 48 }] }),
-      payments: {
-        every: 'month',
-        first: '2026-02-15',
-        atEnd: 'leave',
-        phases: [{ type: 'level', count: 12, amortizeOver: 60 }],
-      },
-    });
+    const events = [{ type: 'renewal', on: '2027-01-15', annual: '5%', count: 48 }];
+    const phases = [{ type: 'level', count: 12, amortizeOver: 60 }];
+    const told = headline(plainLoanDocument({ events }, { atEnd: 'leave', phases }));
     expect(told.map(([name]) => name)).toEqual(['Payment from 2027-02-15']);
     // What is left of 100,000 after twelve of sixty payments at six percent, 82,318.10, over 48 at five percent.
     expect(told[0]?.[1]).toMatch(/^1,895\.7\d$/);
@@ -58,18 +41,8 @@ describe('the headline of a loan', () => {
 
 describe('the headline of a bond', () => {
   it('tells what a redemption gains or loses', () => {
-    const told = headline({
-      document: 'coffer.instrument/1',
-      kind: 'bond',
-      name: 'A bond',
-      currency: 'EUR',
-      face: '100000.00',
-      issued: '2026-01-15',
-      matures: '2031-01-15',
-      coupon: { annual: '5%', every: 'half-year' },
-      price: '100',
-      redemptions: [{ on: '2028-01-15', face: '100000.00', price: '101' }],
-    });
+    const redemptions = [{ on: '2028-01-15', face: '100000.00', price: '101' }];
+    const told = headline(plainBondDocument({ redemptions }));
     // Issued at par, it is carried at par: one percent over it is lost.
     expect(told).toEqual([['Loss on 2028-01-15', '1,000.00']]);
   });

@@ -1,38 +1,24 @@
 import { describe, expect, it } from 'vitest';
-import { readInstrument } from '../../document/read-instrument.ts';
+import { plainBondDocument, plainLoanDocument as loan, scheduleOf } from '../../testing/plain-documents.ts';
 import { documentKindOf } from '../document-kinds.ts';
 
-const loan = (more: object = {}): Record<string, unknown> => ({
-  document: 'coffer.instrument/1',
-  kind: 'loan',
-  name: 'A loan',
-  currency: 'EUR',
-  amount: '100000.00',
-  start: '2026-01-15',
-  rate: { annual: '6%' },
-  payments: { every: 'month', first: '2026-02-15', phases: [{ type: 'level', count: 60 }] },
-  ...more,
-});
 const surprises = (document: object): string[] => {
-  const reading = readInstrument(document);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.faults));
-  const { schedule } = reading.instrument;
+  const schedule = scheduleOf(document);
   return documentKindOf(schedule).surprises(schedule);
 };
-const level = (first: string, more: object = {}): object => ({
-  payments: { every: 'month', first, phases: [{ type: 'level', count: 60, ...more }] },
-});
+const level = (first: string, more: object = {}): object =>
+  loan({}, { first, phases: [{ type: 'level', count: 60, ...more }] });
 
 // What is seldom meant, and by which measure, is common practice; the figures are of the loan itself.
 describe('what surprises in a loan', () => {
   it('is nothing in an ordinary one, nor in a first period of a month and a half', () => {
     expect(surprises(loan())).toEqual([]);
-    expect(surprises(loan(level('2026-03-01')))).toEqual([]);
+    expect(surprises(level('2026-03-01'))).toEqual([]);
   });
 
   it('is a first period over one and a half, with the interest that it makes', () => {
     // Thirteen even months at half a percent of 100,000, six percent a year: simple interest of a broken first period.
-    const [told, ...others] = surprises(loan(level('2027-02-15')));
+    const [told, ...others] = surprises(level('2027-02-15'));
     expect(told).toMatch(
       /^The first period, 2026-01-15 to 2027-02-15, is as long as 13 regular ones; its interest is/,
     );
@@ -83,27 +69,17 @@ describe('what surprises in a loan', () => {
   });
 
   it('is a last payment many times the others, unless a balloon was agreed as one', () => {
-    const [told] = surprises(loan(level('2026-02-15', { amortizeOver: 360 })));
+    const [told] = surprises(level('2026-02-15', { amortizeOver: 360 }));
     expect(told).toMatch(
       /^The last payment, 9\d{4}\.\d\d on 2031-01-15, is 15\d\.\d times the one before it\.$/,
     );
-    expect(surprises(loan(level('2026-02-15', { balloon: '90000.00' })))).toEqual([]);
+    expect(surprises(level('2026-02-15', { balloon: '90000.00' }))).toEqual([]);
   });
 });
 
 describe('what surprises in a bond', () => {
   it('is a coupon over thirty percent', () => {
-    const bond = (annual: string): object => ({
-      document: 'coffer.instrument/1',
-      kind: 'bond',
-      name: 'A bond',
-      currency: 'EUR',
-      face: '100000.00',
-      issued: '2026-01-15',
-      matures: '2031-01-15',
-      coupon: { annual, every: 'half-year' },
-      price: '100',
-    });
+    const bond = (annual: string): object => plainBondDocument({ coupon: { annual, every: 'half-year' } });
     expect(surprises(bond('5%'))).toEqual([]);
     expect(surprises(bond('50%'))).toEqual(['The rate from 2026-01-15 is 50.00% a year.']);
   });

@@ -42,6 +42,8 @@ export class FollowPanel {
     computed(() => ({ index: this.draft().index, fixings: this.draft().fixings })),
     (asked) => this.rates.look(asked),
   );
+  /** Whether fixings are to be kept, or only taken by instruments. */
+  protected readonly isNew = computed(() => this.draft().fixings.length > 0);
   protected readonly view = computed(() => (this.seen.behind() ? undefined : this.seen.value()));
   /** Instruments that are not to take the fixings now. */
   private readonly left = signal<ReadonlySet<string>>(new Set());
@@ -102,8 +104,9 @@ export class FollowPanel {
   /** What the button does, in words. */
   protected readonly does = computed(() => {
     const many = this.chosen().size;
-    if (many === 0) return 'Keep';
-    return many === 1 ? 'Keep, and change one instrument' : `Keep, and change ${many} instruments`;
+    const instruments = many === 1 ? 'one instrument' : `${many} instruments`;
+    if (!this.isNew()) return `Change ${instruments}`;
+    return many === 0 ? 'Keep' : `Keep, and change ${instruments}`;
   });
 
   protected keep(): void {
@@ -126,6 +129,8 @@ export class FollowPanel {
   }
 
   private saying({ fixings }: FollowView, many: number): string {
+    if (fixings.length === 0)
+      return `${many === 1 ? 'One instrument has' : `${many} instruments have`} a new version.`;
     const kept = fixings.length === 1 ? 'One fixing is kept' : `${fixings.length} fixings are kept`;
     const reached = many === 1 ? 'one instrument has' : `${many === 0 ? 'no' : many} instruments have`;
     return `${kept}; ${reached} a new version.`;

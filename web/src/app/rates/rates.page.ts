@@ -99,7 +99,14 @@ export class RatesPage {
     const all = this.listed();
     return all.find((each) => each.key === key) ?? all[0];
   });
-  protected readonly draft = computed(() => this.drafts().get(this.chosen()?.key ?? ''));
+  /** The index whose kept fixings are looked for in the instruments that follow it. */
+  private readonly catchingUp = signal('');
+  /** What is to be kept of the index; nothing new where instruments are only to take what is kept. */
+  protected readonly draft = computed((): Draft | undefined => {
+    const { key = '', name = '' } = this.chosen() ?? {};
+    const catchesUp = key !== '' && this.catchingUp() === key;
+    return this.drafts().get(key) ?? (catchesUp ? { index: name, source: 'typed', fixings: [] } : undefined);
+  });
   protected readonly following = computed(() => {
     const { indexes = [], unkept = [] } = this.loaded.value() ?? {};
     return [...indexes, ...unkept].reduce((sum, { followers }) => sum + followers, 0);
@@ -247,12 +254,18 @@ export class RatesPage {
     });
   }
 
+  protected catchUp(): void {
+    this.said.set('');
+    this.catchingUp.set(this.chosen()?.key ?? '');
+  }
+
   protected dropDay(on: string): void {
     const key = this.chosen()?.key ?? '';
     this.put((drafts) => withoutDay(drafts, key, on));
   }
 
   protected dropAll(): void {
+    this.catchingUp.set('');
     const key = this.chosen()?.key ?? '';
     this.put((drafts) => new Map([...drafts].filter(([each]) => each !== key)));
   }

@@ -112,7 +112,8 @@ export class TermsPage {
   protected readonly begun = signal('');
   /** The reference rates of the company. */
   private readonly indexes = signal<readonly KeptIndex[]>([]);
-  private readonly published = computed(() => publishedIn(this.indexes()));
+  /** Filled in where an instrument is taken on; one that is there takes fixings on the page of rates, where it is seen what they do. */
+  private readonly published = computed(() => (this.id() === undefined ? publishedIn(this.indexes()) : {}));
   protected readonly read = new TermsReading(this.form, this.currency, this.kept, this.published);
   protected readonly typed = this.read.typed;
   private readonly schedule = new FollowedSchedule(this.form, this.read);

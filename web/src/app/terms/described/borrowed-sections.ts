@@ -118,7 +118,7 @@ export const rateAndCompounding = (payment: readonly LoanField[]): Section<Typed
     ],
     ({ floating }) =>
       floating
-        ? 'Fixings of an index that the company keeps are taken from it; others are entered as events. The annual rate above holds until the first one.'
+        ? 'What the company keeps of the index is taken over as the instrument is taken on; other fixings are entered as events. The annual rate above holds until the first one.'
         : '',
   ],
 });
