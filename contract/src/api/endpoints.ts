@@ -30,6 +30,7 @@ import {
 } from './views.ts';
 import { rateEndpoints } from './rate-endpoints.ts';
 import { sessionEndpoints } from './session-endpoints.ts';
+import { settingsEndpoints } from './settings-endpoints.ts';
 
 const ofInstrument = v.strictObject({ id: instrumentId });
 const ofPeriod = v.strictObject({ endsOn: dayText });
@@ -69,6 +70,7 @@ export const endpoints = {
   ...accountEndpoints,
   ...rateEndpoints,
   ...paperEndpoints,
+  ...settingsEndpoints,
   company: endpoint('get', '/api/company', 'The company and its fiscal periods', 'member', {
     answer: companyView,
   }),
@@ -291,7 +293,7 @@ export const endpoints = {
   chooseAccruals: endpoint(
     'put',
     '/api/periods/:endsOn/accruals',
-    'Choose what becomes of the accruals of the open month, and of those after it',
+    'Choose what becomes of the accruals of the open month alone; others are as the settings have it',
     preparing,
     {
       params: ofPeriod,

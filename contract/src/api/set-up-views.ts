@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import { calendarFields, currencyDigits, parseDay } from '@coffer/core';
 import { currencyCode, dayText, shortText } from '../document/scalars.ts';
+import { habits } from '../words/habits.ts';
 import { newPassword } from '../password/rules.ts';
 import { logInName } from './session-views.ts';
 
@@ -32,6 +33,8 @@ export const newCompany = v.strictObject({
       return day !== undefined && calendarFields(day).day === 1;
     }, 'expected the first day of a month: that month is the first to close.'),
   ),
+  /** How it writes numbers and days; as is usual where it is left out. */
+  habits: v.optional(habits),
 });
 export type NewCompany = v.InferOutput<typeof newCompany>;
 

@@ -2,6 +2,7 @@ import { question } from './confirm.ts';
 import * as v from 'valibot';
 import { accountRoles, accrualChoices, entryKinds, positionFigureKeys } from '@coffer/core';
 import { amountText, dayText, shortText } from '../document/scalars.ts';
+import { habits } from '../words/habits.ts';
 import { accountOfRole, broughtIn } from './account-views.ts';
 import { closeFund, fundFigures, fundRowView } from './fund-views.ts';
 import { instrumentId, minorUnits } from './ids.ts';
@@ -15,6 +16,20 @@ export const periodView = v.strictObject({
 });
 export type PeriodView = v.InferOutput<typeof periodView>;
 
+/** How the register groups instruments. */
+export const instrumentClasses = ['term-loan', 'note', 'credit-line', 'bond'] as const;
+export type InstrumentClass = (typeof instrumentClasses)[number];
+
+/** What a company calls its classes of instruments. */
+export const classNames = v.pipe(
+  v.strictObject(v.entriesFromList(instrumentClasses, shortText)),
+  v.check(
+    (names) => new Set(Object.values(names)).size === instrumentClasses.length,
+    'Each class needs a name of its own.',
+  ),
+);
+export type ClassNames = Readonly<Record<InstrumentClass, string>>;
+
 /** The company whose books these are. */
 export const companyView = v.strictObject({
   id: v.number(),
@@ -24,6 +39,8 @@ export const companyView = v.strictObject({
   fiscalYearEndMonth: v.number(),
   booksFrom: dayText,
   periods: v.array(periodView),
+  habits,
+  classNames,
   /** What the company calls its accounts. */
   accounts: v.array(v.strictObject({ role: v.picklist(accountRoles), code: v.string(), name: v.string() })),
 });
@@ -32,10 +49,6 @@ export type CompanyView = v.InferOutput<typeof companyView>;
 /** The figures of a position, minor units. */
 export const figuresView = v.strictObject(v.entriesFromList(positionFigureKeys, minorUnits));
 export type FiguresView = v.InferOutput<typeof figuresView>;
-
-/** How the register groups instruments. */
-export const instrumentClasses = ['term-loan', 'note', 'credit-line', 'bond'] as const;
-export type InstrumentClass = (typeof instrumentClasses)[number];
 
 /** An instrument that cannot be worked out for what was asked, and why; all others stand. */
 export const unworkable = v.strictObject({ instrumentId, name: v.string(), message: v.string() });

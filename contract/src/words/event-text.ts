@@ -1,7 +1,7 @@
 import { frequencyInWords } from './frequency.ts';
 import type { CreditLineEventDocument, LoanEventDocument } from '../kinds/loan/loan-events-document.ts';
 import { riseWords } from './rise-words.ts';
-import { showDay, showDecimal } from './show.ts';
+import { showDay, showDecimal, showRate } from './show.ts';
 
 /** An event in words. */
 export function eventText(event: LoanEventDocument | CreditLineEventDocument): string {
@@ -34,7 +34,7 @@ export function eventText(event: LoanEventDocument | CreditLineEventDocument): s
       return `${showDecimal(event.amount)} of what was overpaid came back`;
     case 'renewal': {
       const every = event.every ? `, ${frequencyInWords(event.every)}` : '';
-      return `renewed at ${event.annual} for ${event.count} payments${every}`;
+      return `renewed at ${showRate(event.annual)} for ${event.count} payments${every}`;
     }
   }
 }

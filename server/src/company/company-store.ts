@@ -1,7 +1,4 @@
 import type { Knex } from 'knex';
-import { accountRoles } from '@coffer/core';
-import type { CompanyView, PeriodView } from '@coffer/contract';
-import { accountsOf } from '../accounts/accounts.ts';
 
 /** The company whose books are kept, as stored. */
 export interface Company {
@@ -25,36 +22,4 @@ export async function companyOf(database: Knex, companyId: number): Promise<Comp
     fiscalYearEndMonth: row.fiscal_year_end_month,
     booksFrom: row.books_from,
   };
-}
-
-/** The company's periods, oldest first. */
-export async function periodsOf(database: Knex, companyId: number): Promise<PeriodView[]> {
-  const rows = await database('period')
-    .leftJoin('person', 'person.id', 'period.closed_by')
-    .where('period.company_id', companyId)
-    .orderBy('ends_on')
-    .select<{ ends_on: string; state: PeriodView['state']; closed_at: Date | null; name: string | null }[]>(
-      'ends_on',
-      'state',
-      'closed_at',
-      'person.name',
-    );
-  return rows.map((row) => ({
-    endsOn: row.ends_on,
-    state: row.state,
-    closedAt: row.closed_at?.toISOString() ?? null,
-    closedBy: row.name,
-  }));
-}
-
-/** The company as the contract shows it. */
-export async function companyView(database: Knex, companyId: number): Promise<CompanyView> {
-  const company = await companyOf(database, companyId);
-  const { id } = company;
-  const chart = await accountsOf(database, id);
-  const accounts = accountRoles.flatMap((role) => {
-    const account = chart.byDefault(role);
-    return account ? [{ role, ...account }] : [];
-  });
-  return { ...company, periods: await periodsOf(database, id), accounts };
 }

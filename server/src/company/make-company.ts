@@ -1,7 +1,8 @@
 import type { Knex } from 'knex';
 import { currencyDigits, formatDay, monthEnd, parseDay, type CalendarDay } from '@coffer/core';
-import type { NewCompany } from '@coffer/contract';
+import { usualHabits, type NewCompany } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
+import { keepSettings } from './change-settings.ts';
 import { faultyInput } from '../http/refusal.ts';
 
 /**
@@ -14,7 +15,7 @@ import { faultyInput } from '../http/refusal.ts';
 export async function makeCompany(
   database: Knex,
   by: number,
-  { name, currency, fiscalYearEndMonth, booksFrom }: NewCompany,
+  { name, currency, fiscalYearEndMonth, booksFrom, habits }: NewCompany,
   key: string,
 ): Promise<number> {
   const taken = await database('company').whereRaw('lower(name) = lower(?)', name).first('id');
@@ -32,6 +33,14 @@ export async function makeCompany(
   const endsOn = formatDay(monthEnd(parseDay(booksFrom) as CalendarDay));
   await database('period').insert({ company_id: made.id, ends_on: endsOn, state: 'open' });
   await database('member').insert({ company_id: made.id, person_id: by, role: ['prepare', 'administer'] });
+  const chosen = (['numbers', 'belowZero', 'dates'] as const).flatMap((key) =>
+    habits === undefined || habits[key] === usualHabits[key]
+      ? []
+      : [{ key, was: usualHabits[key], value: habits[key], from: booksFrom }],
+  );
+  if (chosen.length > 0) {
+    await keepSettings(database, { companyId: made.id, id: by }, chosen, 'As the company was set up');
+  }
   await audit(database, { companyId: made.id, id: by }, 'company-made', [
     { subject: name, detail: { currency, fiscalYearEndMonth, booksFrom } },
   ]);

@@ -49,6 +49,9 @@ const paper = (more: Record<string, string> = {}): string => {
 const takenOnLater = `(select id from instrument where company_id = 1 and id not in (
   select instrument_id from reported_position where period_end = '2026-01-31') limit 1)`;
 const never = 'CF002';
+const setting = (key: string, reason: string): string =>
+  `insert into setting (company_id, key, was, value, holds_from, reason)
+   values (1, '${key}', '1', '2', '2026-10-01', '${reason}')`;
 
 /** What the database refuses by each of its triggers, and how: a statement for each, whatever the application does. */
 const triggers: Record<string, [sql: string, code: string]> = {
@@ -67,6 +70,8 @@ const triggers: Record<string, [sql: string, code: string]> = {
     'CF001',
   ],
   entry_lines_must_balance: [`${entry(next)}; ${lines([5, 0], [0, 4])}`, 'CF004'],
+  setting_append_only: [`${setting('numbers', 'x')}; update setting set reason = 'y'`, never],
+  setting_no_truncate: [`truncate setting`, never],
   fixing_append_only: [`update fixing set rate = '1%'`, never],
   fixing_no_truncate: [`truncate fixing`, never],
   instrument_stays_withdrawn: [
@@ -123,6 +128,8 @@ const checks: Record<string, string> = {
   company_fiscal_year_end_month_check: company({ fiscal_year_end_month: 13 }),
   entry_check: entry(next, open, '2026-11-01'),
   entry_number_check: entry('0'),
+  setting_key_check: setting('', 'x'),
+  setting_reason_check: setting('numbers', ''),
   fixing_reason_check: fixing('typed', ''),
   fixing_source_check: fixing('heard', 'x'),
   for_an_earlier_period: entry(next, open, open, `'${open}'`),

@@ -14,6 +14,7 @@ import { signIn } from './migrations/0012-sign-in.ts';
 import { accounts } from './migrations/0013-accounts.ts';
 import { rates } from './migrations/0014-rates.ts';
 import { papers } from './migrations/0015-papers.ts';
+import { settings } from './migrations/0016-settings.ts';
 
 /** Migrations in the order in which they run; each runs once and forward only. */
 const migrations: Readonly<Record<string, string>> = {
@@ -32,6 +33,7 @@ const migrations: Readonly<Record<string, string>> = {
   '0013-accounts': accounts,
   '0014-rates': rates,
   '0015-papers': papers,
+  '0016-settings': settings,
 };
 
 const source = (last?: string): Knex.MigrationSource<string> => ({

@@ -177,6 +177,19 @@ export interface RateIndexRow {
   readonly revision: number;
 }
 
+/** A setting as it was decided; what it was and is, as JSON. */
+export interface SettingRow {
+  readonly id: string;
+  readonly company_id: number;
+  readonly key: string;
+  readonly was: string;
+  readonly value: string;
+  readonly holds_from: string;
+  readonly reason: string;
+  readonly kept_by: number | null;
+  readonly kept_at: Date;
+}
+
 /** A fixing as it was kept; one without a rate takes the day back. */
 export interface FixingRow {
   readonly id: number;
@@ -316,6 +329,7 @@ declare module 'knex/types/tables' {
     paper: Table<PaperRow, 'id' | 'kept_at' | 'taken_away_at' | 'taken_away_by' | 'taken_away_because'>;
     rate_index: Table<RateIndexRow, 'id' | 'revision'>;
     fixing: Table<FixingRow, 'id' | 'kept_at'>;
+    setting: Table<SettingRow, 'id' | 'kept_at'>;
     scenario: Table<ScenarioRow, 'id' | 'revision' | 'changed_at'>;
     scenario_change: Table<ScenarioChangeRow>;
     entry: Table<EntryRow, 'posted_at' | 'for_period' | 'row_number' | 'cost_centre'>;

@@ -87,7 +87,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   app.use(setUpRoutes(signIn, parts.setUpCode));
   app.use(accountRoutes(signIn));
   app.use(peopleRoutes(signIn));
-  app.use(companyRoutes(database));
+  app.use(companyRoutes(database, parts.today));
   app.use(chartRoutes(database, figures));
   app.use(rateRoutes(database, figures, parts.today, parts.rateService));
   app.use(registerRoutes(database, figures));

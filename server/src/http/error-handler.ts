@@ -84,7 +84,9 @@ function refusalOf(error: unknown): Refusal | undefined {
     return new Refusal(409, 'not-worked-out', error.message);
   }
   const guard = code === undefined ? undefined : databaseRefusals[code];
-  if (guard) return new Refusal(409, guard, message ?? 'The database refused this change.');
+  // What the guard says, without the statement that it stood in the way of.
+  if (guard)
+    return new Refusal(409, guard, message?.split(' - ').at(-1) ?? 'The database refused this change.');
   if (error instanceof URIError)
     return new Refusal(400, 'bad-address', 'The address of the call is malformed.');
   return undefined;

@@ -38,6 +38,7 @@ const allowed: Readonly<Record<string, readonly Permission[]>> = {
       'newPasswordLink',
       'endMemberSessions',
       'requireFactor',
+      'changeSettings',
     ].map((name) => [name, ['administer']]),
   ),
 };

@@ -67,6 +67,8 @@ const ofNoInstrument = ['health', 'company', 'register', 'createInstrument', 'du
     'lookAtFixings',
     'keepFixings',
     'fetchFixings',
+    'settings',
+    'changeSettings',
   ])
   .sort();
 /** Calls about a person of the other company, by whoever administers ours. */
@@ -88,6 +90,8 @@ const everything = async (): Promise<unknown> => {
             (select json_agg(p order by ends_on) from period p where company_id = 2) as periods,
             (select json_agg(s) from scenario s where company_id = 2) as scenarios,
             (select json_agg(r) from rate_index r where company_id = 2) as rates,
+            (select json_agg(s) from setting s where company_id = 2) as settings,
+            (select to_json(c) from company c where id = 2) as company,
             (select json_agg(p.id) from paper p where company_id = 2 and content is not null) as papers,
             (select json_agg(m) from member m where company_id = 2) as members,
             (select json_agg(l) from link l where company_id = 2) as links`,

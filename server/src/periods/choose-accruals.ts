@@ -6,7 +6,7 @@ import type { Maker } from '../instruments/instrument-store.ts';
 import { holdPeriod } from './period-store.ts';
 
 /**
- * Chooses what becomes of the accruals of the open month; later months open with the same choice. Throws
+ * Chooses what becomes of the accruals of the open month alone; months open as the settings have it. Throws
  * {@link Refusal} 409 for a closed month, whose accruals are booked.
  */
 export async function chooseAccruals(

@@ -4,7 +4,8 @@ import type { CloseCheck, CloseView, EntryLineView, EntrySum } from '@coffer/con
 import { accountsOf, type Accounts } from '../accounts/accounts.ts';
 import { broughtIn, untied } from '../accounts/brought-in.ts';
 import { missingAccounts } from '../accounts/missing-accounts.ts';
-import { companyOf, periodsOf } from '../company/company-store.ts';
+import { companyOf } from '../company/company-store.ts';
+import { periodsOf } from '../company/company-view.ts';
 import { reportedFunds } from '../funds/reported-funds.ts';
 import { reportedPositions } from '../instruments/reported-positions.ts';
 import { entryLines } from '../journal/entry-lines.ts';

@@ -5,6 +5,7 @@ import { audit } from '../audit/audit.ts';
 import { accountsOf } from '../accounts/accounts.ts';
 import { broughtIn, refuseUntied } from '../accounts/brought-in.ts';
 import { missingAccounts, refuseMissing } from '../accounts/missing-accounts.ts';
+import { accrualsFrom } from '../company/settings.ts';
 import { companyOf } from '../company/company-store.ts';
 import { askFirst, Refusal } from '../http/refusal.ts';
 import type { Maker } from '../instruments/instrument-store.ts';
@@ -92,7 +93,7 @@ export async function lockPeriod(
     company_id: by.companyId,
     ends_on: opens,
     state: 'open',
-    accruals: period.accruals,
+    accruals: await accrualsFrom(database, by.companyId, formatDay((parseDay(endsOn) as CalendarDay) + 1)),
   });
   await postEntries(database, by, opens, accounts, reversals);
   const locked = { endsOn, entries: inPeriod.length, reversals: reversals.length, opens };

@@ -111,6 +111,7 @@ describe('closing a month', () => {
     const payable = -((await ledger(open)).get('interest-payable') ?? 0);
     expect(payable).toBe(october.checks[0].journal);
     expect(payable).toBeGreaterThan(0);
+    await choose('standing', next);
     const { body: november } = await preparer.call('GET', `/api/periods/${next}/close`);
     expect(november).toMatchObject({ accruals: 'standing', reversalCount: 0 });
     const payments = november.sums.find(({ kind }: { kind: string }) => kind === 'payment');

@@ -1,5 +1,11 @@
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
-import { showDay, showMovement, type PortfolioQuery, type PortfolioView } from '@coffer/contract';
+import {
+  showDay,
+  showMovement,
+  type Habits,
+  type PortfolioQuery,
+  type PortfolioView,
+} from '@coffer/contract';
 import { heading, inks, table } from '../instruments/files/paper-parts.ts';
 import { linesOf } from './portfolio-lines.ts';
 
@@ -8,6 +14,8 @@ export interface PortfolioPaperContext {
   readonly company: string;
   readonly currency: string;
   readonly digits: number;
+  /** How the company writes numbers and days. */
+  readonly habits: Habits;
   readonly asked: PortfolioQuery;
   readonly preparedBy: string;
   /** Day and time it was made, in words. */

@@ -13,6 +13,7 @@ import {
   type TriedRow,
   type Unworkable,
 } from '@coffer/contract';
+import { habitsOf } from '../company/settings.ts';
 import { companyOf } from '../company/company-store.ts';
 import { faultyInput, Refusal } from '../http/refusal.ts';
 import { logUnworkable, serve, serveFile } from '../http/route.ts';
@@ -52,7 +53,8 @@ export function portfolioRoutes(database: Knex, figures: FigureThreads, files: F
     }
     const { name: company, currency } = await companyOf(database, person.companyId);
     const madeAt = `${new Date().toISOString().slice(0, 16).replace('T', ' ')} UTC`;
-    const context = { company, currency, digits, asked: query, preparedBy: person.name, madeAt };
+    const { habits } = await habitsOf(database, person.companyId);
+    const context = { company, currency, digits, habits, asked: query, preparedBy: person.name, madeAt };
     const paper = await files.make({ file: 'portfolio-paper', view, context });
     sendAsFile(response, `${nameOf(query)}.pdf`, downloads.portfolioPaper.type);
     response.end(paper);

@@ -1,7 +1,7 @@
 import { parse } from 'csv-parse/sync';
 import exceljs from 'exceljs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { showAmount, type PortfolioRow } from '@coffer/contract';
+import { usualHabits, showAmount, type PortfolioRow } from '@coffer/contract';
 import { portfolioPaper } from './portfolio-paper.ts';
 import { loanDocument, TestServer, type Answer, type Caller } from '../testing/test-server.ts';
 
@@ -100,6 +100,7 @@ describe('the portfolio', () => {
       company: 'Ostrel Glassworks',
       currency: 'EUR',
       digits: 2,
+      habits: usualHabits,
       asked,
       preparedBy: 'Ilka Varga',
       madeAt: '2026-11-25 16:00 UTC',

@@ -129,6 +129,11 @@ export const routes: Routes = [
         loadComponent: async () => (await import('./rates/rates.page')).RatesPage,
       },
       {
+        path: 'settings',
+        title: 'Settings',
+        loadComponent: async () => (await import('./settings/settings.page')).SettingsPage,
+      },
+      {
         path: 'people',
         title: 'People',
         canActivate: [administers],

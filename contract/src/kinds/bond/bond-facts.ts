@@ -2,7 +2,7 @@ import { dayCounts } from '@coffer/core';
 import { eventText } from '../../words/event-text.ts';
 import { compoundedInWords, statedAmount, type Fact } from '../../words/fact.ts';
 import { frequencyInWords } from '../../words/frequency.ts';
-import { showDay, showDecimal } from '../../words/show.ts';
+import { showDay, showDecimal, showRate } from '../../words/show.ts';
 import type { BondDocument } from './bond-document.ts';
 
 /** The terms of a bond as a list for people. */
@@ -18,13 +18,15 @@ export function bondFacts(document: BondDocument): Fact[] {
     ...(document.dated ? [['Coupon runs from', showDay(document.dated)] as const] : []),
     ['Matures', showDay(document.matures)],
     ...couponFacts(coupon),
-    ...(document.price === undefined ? [] : [['Price', `${document.price} percent of face`] as const]),
-    ...(stated?.annual === undefined ? [] : [['Market yield', stated.annual] as const]),
+    ...(document.price === undefined
+      ? []
+      : [['Price', `${showRate(document.price)} percent of face`] as const]),
+    ...(stated?.annual === undefined ? [] : [['Market yield', showRate(stated.annual)] as const]),
     ...(coupon ? [] : [['Yield compounded', compoundedInWords(stated?.compounding ?? 'annual')] as const]),
     ...(document.issueCosts ? [['Issue costs', costText(document.issueCosts, straight)] as const] : []),
     ['Amortized', straight ? 'in equal parts (straight-line)' : 'by the effective interest method'],
     ...(document.calls ?? []).map(
-      (call) => ['Callable', `from ${showDay(call.from)} at ${call.price}`] as const,
+      (call) => ['Callable', `from ${showDay(call.from)} at ${showRate(call.price)}`] as const,
     ),
     ['Rounded', roundedTo[rounding?.interest ?? ''] ?? 'to the cent'],
   ];
@@ -38,7 +40,7 @@ function costText({ amount, method }: NonNullable<BondDocument['issueCosts']>, s
 function couponFacts(coupon: BondDocument['coupon']): Fact[] {
   if (!coupon) return [['Coupon', 'none']];
   return [
-    ['Coupon', `${coupon.annual} ${frequencyInWords(coupon.every)}`],
+    ['Coupon', `${showRate(coupon.annual)} ${frequencyInWords(coupon.every)}`],
     ...(coupon.first ? [['First coupon', showDay(coupon.first)] as const] : []),
     ...(coupon.last ? [['Last coupon before maturity', showDay(coupon.last)] as const] : []),
     ['Days', dayCounts[coupon.dayCount ?? '30/360'].title],
@@ -53,7 +55,7 @@ export function bondEvents({ redemptions = [], events = [] }: BondDocument): Fac
     const what =
       price === undefined
         ? `instalment of ${showDecimal(face)} of face due`
-        : `${showDecimal(face)} of face redeemed at ${price}${refunded}`;
+        : `${showDecimal(face)} of face redeemed at ${showRate(price)}${refunded}`;
     return { on, what };
   });
   return [...redeemed, ...events.map((event) => ({ on: event.on, what: eventText(event) }))]

@@ -1,6 +1,6 @@
 import { costAmortization, firstDay, formatDay, minorOf, principalOf, type LoanSchedule } from '@coffer/core';
 import type { Fact } from '../../words/fact.ts';
-import { showAmount } from '../../words/show.ts';
+import { showAmount, showRate } from '../../words/show.ts';
 
 /** What was asked for when a loan was composed: what was left open, what costs make of it, what a renewal asks. */
 export function loanHeadline(schedule: LoanSchedule): Fact[] {
@@ -42,4 +42,4 @@ function renewed(schedule: LoanSchedule): Fact[] {
   });
 }
 
-const percent = (rate: number): string => `${rate.toFixed(3)}%`;
+const percent = (rate: number): string => showRate(`${rate.toFixed(3)}%`);

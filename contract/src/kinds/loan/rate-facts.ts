@@ -1,6 +1,6 @@
 import { dayCounts } from '@coffer/core';
 import { compoundedInWords, statedAmount, type Fact } from '../../words/fact.ts';
-import { showDay } from '../../words/show.ts';
+import { showDay, showRate } from '../../words/show.ts';
 import { eventText } from '../../words/event-text.ts';
 import type { CreditLineDocument } from '../credit-line/credit-line-document.ts';
 import type { LoanDocument } from './loan-document.ts';
@@ -8,12 +8,17 @@ import type { LoanDocument } from './loan-document.ts';
 /** The rate of a loan or a line: annual rate, index, compounding and days. */
 export function rateFacts({ rate }: LoanDocument | CreditLineDocument): Fact[] {
   const { index } = rate;
-  const bounds = [index?.floor && `floor ${index.floor}`, index?.cap && `cap ${index.cap}`].filter(Boolean);
+  const bounds = [
+    index?.floor && `floor ${showRate(index.floor)}`,
+    index?.cap && `cap ${showRate(index.cap)}`,
+  ].filter(Boolean);
   return [
     ...(rate.annual === undefined
       ? []
-      : [['Annual rate', rate.annual === '?' ? 'worked out' : rate.annual] as const]),
-    ...(index ? [['Index', [`${index.name} + ${index.margin ?? '0%'}`, ...bounds].join(', ')] as const] : []),
+      : [['Annual rate', rate.annual === '?' ? 'worked out' : showRate(rate.annual)] as const]),
+    ...(index
+      ? [['Index', [`${index.name} + ${showRate(index.margin ?? '0%')}`, ...bounds].join(', ')] as const]
+      : []),
     ['Compounded', compoundedInWords(rate.compounding ?? 'each-payment')],
     ['Days', dayCounts[rate.dayCount ?? 'even-periods'].title],
   ];
@@ -51,10 +56,10 @@ export function rateAndEventFacts(document: LoanDocument | CreditLineDocument): 
     return { day, when: each ? 'each payment' : showDay(day), what: eventText(event) };
   });
   const rates = [
-    ...(steps ?? []).map(({ from, annual }) => ({ day: from, what: `the rate becomes ${annual}` })),
+    ...(steps ?? []).map(({ from, annual }) => ({ day: from, what: `the rate becomes ${showRate(annual)}` })),
     ...(index?.fixings ?? []).map(({ on, rate }) => ({
       day: on,
-      what: `${index?.name} is fixed at ${rate}`,
+      what: `${index?.name} is fixed at ${showRate(rate)}`,
     })),
   ].map((rate) => ({ ...rate, when: showDay(rate.day) }));
   return [...events, ...rates]

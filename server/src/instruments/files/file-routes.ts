@@ -1,6 +1,7 @@
 import { Router } from 'express';
 import type { Knex } from 'knex';
 import { downloads, isOwed } from '@coffer/contract';
+import { habitsOf } from '../../company/settings.ts';
 import { companyOf } from '../../company/company-store.ts';
 import { serveFile, type FileCall } from '../../http/route.ts';
 import { sendAsFile } from '../../http/send-file.ts';
@@ -55,6 +56,7 @@ export function fileRoutes(database: Knex, files: FileThread): Router {
     const context = {
       company,
       fiscalYearEndMonth,
+      habits: (await habitsOf(database, call.person.companyId)).habits,
       version: version.version,
       on,
       preparedBy: call.person.name,

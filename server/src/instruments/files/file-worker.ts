@@ -1,7 +1,7 @@
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import pdfmake from 'pdfmake';
-import { scheduleJson, type PortfolioView, type ReadInstrument } from '@coffer/contract';
+import { inHabits, scheduleJson, type PortfolioView, type ReadInstrument } from '@coffer/contract';
 import { writeCsv } from '../../http/csv.ts';
 import { portfolioPaper, type PortfolioPaperContext } from '../../portfolio/portfolio-paper.ts';
 import { knownInstrument, type StoredVersion } from '../known-instruments.ts';
@@ -38,12 +38,15 @@ type InstrumentTask = { readonly version: StoredVersion } & (
 /** Makes a file. */
 export default async function makeFile(task: FileTask): Promise<Uint8Array> {
   if (task.file === 'portfolio-paper') {
-    return pdfmake.createPdf(portfolioPaper(task.view, task.context)).getBuffer();
+    const { view, context } = task;
+    return pdfmake.createPdf(inHabits(context.habits, () => portfolioPaper(view, context))).getBuffer();
   }
   const instrument = knownInstrument(task.version);
   if (task.file === 'working-paper') {
     const newest = task.newest && knownInstrument(task.newest);
-    return pdfmake.createPdf(workingPaper(instrument, task.context, newest)).getBuffer();
+    const { context } = task;
+    const paper = inHabits(context.habits, () => workingPaper(instrument, context, newest));
+    return pdfmake.createPdf(paper).getBuffer();
   }
   return task.file === 'csv'
     ? new TextEncoder().encode(scheduleCsv(instrument))

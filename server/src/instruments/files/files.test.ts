@@ -1,6 +1,6 @@
 import exceljs from 'exceljs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { readInstrument } from '@coffer/contract';
+import { usualHabits, readInstrument } from '@coffer/contract';
 import { loanDocument, TestServer, type Caller } from '../../testing/test-server.ts';
 import { workingPaper } from './working-paper.ts';
 
@@ -51,6 +51,7 @@ describe('a working paper', () => {
     if (!reading.ok) throw new Error(JSON.stringify(reading.faults));
     const { content } = workingPaper(reading.instrument, {
       company: 'Ostrel Glassworks',
+      habits: usualHabits,
       fiscalYearEndMonth: 6,
       version: 3,
       on: '2027-06-30',
@@ -88,6 +89,7 @@ describe('a working paper', () => {
     if (!then.ok || !now.ok) throw new Error('Both read.');
     const context = {
       company: 'Ostrel Glassworks',
+      habits: usualHabits,
       fiscalYearEndMonth: 6,
       version: 1,
       on: '2026-10-31',

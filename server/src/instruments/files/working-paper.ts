@@ -16,6 +16,7 @@ import {
   showDay,
   issueFacts,
   termFacts,
+  type Habits,
   type ReadInstrument,
 } from '@coffer/contract';
 import { heading, inks, pairs, ruled, table } from './paper-parts.ts';
@@ -26,6 +27,8 @@ export interface PaperContext {
   readonly company: string;
   /** Month that the fiscal year ends in, 1 to 12. */
   readonly fiscalYearEndMonth: number;
+  /** How the company writes numbers and days. */
+  readonly habits: Habits;
   readonly version: number;
   /** The day that positions are as of, `YYYY-MM-DD`. */
   readonly on: string;

@@ -9,7 +9,7 @@ import { ApiClient } from '../api/api-client';
 import { loaded } from '../api/loaded';
 import { refusedAt } from '../api/refused-at';
 import { SecretField } from '../fields/secret-field';
-import { MomentPipe } from '../people/moment.pipe';
+import { MomentPipe } from '../figures/moment.pipe';
 import { SessionService } from '../session/session.service';
 import { PlainFrame } from '../shell/plain-frame';
 import { PasswordMeter } from './password-meter';

@@ -7,7 +7,7 @@ import { ApiClient } from '../api/api-client';
 import { refusedAt } from '../api/refused-at';
 import { SecretField } from '../fields/secret-field';
 import { TypedField } from '../fields/typed-field';
-import { MomentPipe } from '../people/moment.pipe';
+import { MomentPipe } from '../figures/moment.pipe';
 
 /** Turns the second factor on, by a picture or by its letters, and off. */
 @Component({

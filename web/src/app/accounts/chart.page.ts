@@ -9,7 +9,7 @@ import {
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { accountRoles, parseAmount, type AccountRole } from '@coffer/core';
-import { accountName, showAmount, type ChartView } from '@coffer/contract';
+import { accountName, showAmount, type ChartView, showDecimal } from '@coffer/contract';
 import { ApiRefusal } from '../api/api-client';
 import { loaded } from '../api/loaded';
 import { messageOf } from '../api/message-of';
@@ -192,12 +192,17 @@ export class ChartPage {
 
   /** What the ledger held, as typed: debits plain, credits with a minus or `Cr`. */
   protected ledger(code: string, text: string): void {
-    const typed = text.trim().replaceAll('\u2212', '-');
+    const typed = text
+      .trim()
+      .replaceAll('\u2212', '-')
+      .replace(/^\((.*)\)$/, '-$1');
     const credit = /^-|cr$/i.test(typed);
     const plain = readNumber(typed.replace(/^-/, '').replace(/\s*cr$/i, ''));
     const balance = plain === undefined ? undefined : parseAmount(plain, this.company.digits());
     if (typed !== '' && balance === undefined) {
-      this.failed.set(`“${text.trim()}” is no amount; type one such as 640,000.00 or −640,000.00.`);
+      this.failed.set(
+        `“${text.trim()}” is no amount; type one such as ${showDecimal('640000.00')} or ${showDecimal('-640000.00')}.`,
+      );
       return;
     }
     this.failed.set('');

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { addMonths, calendarFields, parseDay, type CalendarDay } from '@coffer/core';
-import { showAmount } from '@coffer/contract';
+import { showAmount, showNumber } from '@coffer/contract';
 import { CompanyService } from '../company/company.service';
 import { Chart } from './chart';
 import { colourOf } from './colours';
@@ -77,7 +77,7 @@ export class MaturityChart {
             position: 'top',
             color: ink,
             fontSize: 11,
-            formatter: ({ value }: { value: number }) => `${value.toLocaleString('en-US')}${sign}`,
+            formatter: ({ value }: { value: number }) => `${showNumber(value)}${sign}`,
           },
         },
       ],

@@ -1,6 +1,6 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { tap, type Observable } from 'rxjs';
-import { endpoints, type CompanyView } from '@coffer/contract';
+import { endpoints, type CompanyView, adoptHabits } from '@coffer/contract';
 import { ApiClient } from '../api/api-client';
 
 /** The company whose books are kept, and its fiscal periods. */
@@ -17,7 +17,12 @@ export class CompanyService {
   );
 
   load(): Observable<CompanyView> {
-    return this.api.call(endpoints.company).pipe(tap((company) => this.current.set(company)));
+    return this.api.call(endpoints.company).pipe(
+      tap((company) => {
+        adoptHabits(company.habits);
+        this.current.set(company);
+      }),
+    );
   }
 
   /** Whether a day ends a closed period. */

@@ -1,3 +1,4 @@
+import { showDay, showDecimal, showRate } from '@coffer/contract';
 import { formatDay } from '@coffer/core';
 import type { Fault } from '@coffer/contract';
 import { readDay } from '../typed/typed-day';
@@ -51,7 +52,12 @@ export class FieldReader {
   }
 
   amount(key: string, typed: string): string | undefined {
-    const amount = this.read(key, typed, readNumber, 'an amount such as 640,000.00 or 1.2m');
+    const amount = this.read(
+      key,
+      typed,
+      readNumber,
+      `an amount such as ${showDecimal('640000.00')} or ${showDecimal('1.2')}m`,
+    );
     const [whole = ''] = (amount ?? '').split('.');
     if (whole.length <= mostWhole) return amount;
     this.fault(
@@ -62,7 +68,7 @@ export class FieldReader {
   }
 
   rate(key: string, typed: string): string | undefined {
-    const percent = this.read(key, typed, readPercent, 'a percentage such as 6.1 or 6 1/8');
+    const percent = this.read(key, typed, readPercent, `a percentage such as ${showRate('6.1')} or 6 1/8`);
     return percent === undefined ? undefined : `${percent}%`;
   }
 
@@ -85,9 +91,14 @@ export class FieldReader {
 
   /** A clean price in percent of face. */
   price(key: string, typed: string): string | undefined {
-    const price = this.read(key, typed, readPercent, 'a price in percent of face such as 96.75');
+    const price = this.read(
+      key,
+      typed,
+      readPercent,
+      `a price in percent of face such as ${showRate('96.75')}`,
+    );
     if (price === undefined || (Number(price) > 0 && Number(price) <= 1000)) return price;
-    this.fault(key, `Found ${price}; a price must be above 0 and at most 1000 percent of face.`);
+    this.fault(key, `Found ${showRate(price)}; a price must be above 0 and at most 1000 percent of face.`);
     return undefined;
   }
 
@@ -96,7 +107,7 @@ export class FieldReader {
       const day = readDay(text);
       return day === undefined ? undefined : formatDay(day);
     };
-    return this.read(key, typed, to, 'a date that exists, such as 15 Jun 2026');
+    return this.read(key, typed, to, `a date that exists, such as ${showDay('2026-06-15')}`);
   }
 
   count(key: string, typed: string): number | undefined {

@@ -1,3 +1,4 @@
+import { showText } from '@coffer/contract';
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import { FormControl, type FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { MatCheckboxModule } from '@angular/material/checkbox';
@@ -35,7 +36,7 @@ import { TypedField } from './typed-field';
           [control]="control(field.control)"
           [fault]="wrong()(field)"
           [hint]="hint(field)"
-          [placeholder]="field.placeholder ?? ''"
+          [placeholder]="example(field.placeholder)"
           [offers]="field.offers?.(told()) ?? []"
         />
       }
@@ -71,6 +72,11 @@ export class FieldRow<Typed extends object> {
 
   protected label({ label }: Field<Typed>): string {
     return typeof label === 'string' ? label : label(this.typed(), this.told());
+  }
+
+  /** An example as the company writes; in the description it is plain. */
+  protected example(placeholder = ''): string {
+    return showText(placeholder);
   }
 
   protected hint(field: Field<Typed>): string {

@@ -1,4 +1,4 @@
-import { showDay, showDecimal } from '@coffer/contract';
+import { showDay, showDecimal, showRate } from '@coffer/contract';
 import { readPartOf } from '../typed/part-of';
 import { readDay } from '../typed/typed-day';
 import type { FreeField, Reads, Told } from './field';
@@ -25,7 +25,7 @@ export function dayHint(typed: string): string {
 /** What was understood of a typed rate. */
 export function rateHint(typed: string): string {
   const percent = readPercent(typed);
-  return percent === undefined ? '' : `${percent}% a year`;
+  return percent === undefined ? '' : `${showRate(percent)}% a year`;
 }
 
 /** What was understood of a typed rise. */
@@ -33,7 +33,7 @@ export function riseHint(typed: string): string {
   const text = typed.trim();
   if (text === '') return '';
   const percent = text.endsWith('%') ? readPercent(text) : undefined;
-  if (percent !== undefined) return `${percent}% more each year`;
+  if (percent !== undefined) return `${showRate(percent)}% more each year`;
   const plain = readNumber(text);
   return plain === undefined ? '' : `${showDecimal(plain)} more each year`;
 }

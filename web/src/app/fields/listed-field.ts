@@ -1,5 +1,11 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { typedList } from '../typed/listed-amounts';
 import { FormControl, ReactiveFormsModule } from '@angular/forms';
+
+const shownList = [
+  { on: '2026-06-15', amount: '12000' },
+  { on: '2026-12-15', amount: '18500' },
+];
 
 /** Dates and amounts listed one a line, with what is wrong right beneath them. */
 @Component({
@@ -11,7 +17,7 @@ import { FormControl, ReactiveFormsModule } from '@angular/forms';
       <span class="dim">A date and an amount on each line</span>
       <textarea
         [formControl]="control()"
-        placeholder="such as&#10;15 Jun 2026  12,000&#10;15 Dec 2026  18,500"
+        [placeholder]="example"
         [attr.aria-invalid]="wrong() ? true : null"
       ></textarea>
       @if (wrong(); as message) {
@@ -39,6 +45,7 @@ import { FormControl, ReactiveFormsModule } from '@angular/forms';
 })
 export class ListedField {
   readonly control = input.required<FormControl<string>>();
+  protected readonly example = ['such as', typedList(shownList)].join('\n');
   /** The document's key of the list. */
   readonly key = input.required<string>();
   readonly fault = input.required<(key: string) => string>();

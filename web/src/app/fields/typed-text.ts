@@ -1,7 +1,7 @@
-import { showDay, showDecimal } from '@coffer/contract';
+import { showDay, showDecimal, showRate } from '@coffer/contract';
 
 /** A rate of a document as people type it. */
-export const percentOf = (rate: string | undefined): string => rate?.replace('%', '') ?? '';
+export const percentOf = (rate: string | undefined): string => showRate(rate?.replace('%', '') ?? '');
 
 /** An amount of a document as people type it. */
 export const amountOf = (amount: string | undefined): string =>
@@ -13,3 +13,7 @@ export const dayOf = (day: string | undefined): string => (day === undefined ? '
 /** A count of a document as people type it. */
 export const countOf = (count: string | number | undefined): string =>
   count === undefined ? '' : String(count);
+
+/** By how much an amount of a document rises each year, as people type it. */
+export const risesOf = (rises: string | undefined): string =>
+  rises?.endsWith('%') ? showRate(rises) : amountOf(rises);

@@ -1,5 +1,4 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
-import { DatePipe } from '@angular/common';
 import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatDialog } from '@angular/material/dialog';
@@ -20,7 +19,8 @@ import {
   type FundFigure,
   type FundRow,
 } from '@coffer/core';
-import { downloads, endpoints, showDay, showMonth, showText } from '@coffer/contract';
+import { downloads, endpoints, showDay, showMonth } from '@coffer/contract';
+import { MomentPipe } from '../figures/moment.pipe';
 import { CompanyChoice } from '../session/company-choice';
 import { of } from 'rxjs';
 import { ApiClient } from '../api/api-client';
@@ -47,7 +47,7 @@ import { RecordDepositDialog } from './record-deposit.dialog';
   imports: [
     AmountPipe,
     Chart,
-    DatePipe,
+    MomentPipe,
     DayPipe,
     EntryList,
     ExplainPanel,
@@ -73,7 +73,6 @@ export class FundPage {
   protected readonly asOf = inject(AsOfService);
   protected readonly session = inject(SessionService);
   protected readonly showDay = showDay;
-  protected readonly showText = showText;
   protected readonly said = signal('');
   protected readonly view = signal<'schedule' | 'entries' | 'history'>('schedule');
   protected readonly explained = signal<

@@ -3,8 +3,8 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { FormControl } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import { formatAmount, formatDay } from '@coffer/core';
-import { showDay, type FundDocument } from '@coffer/contract';
+import { formatDay } from '@coffer/core';
+import { showDay, type FundDocument, showAmount } from '@coffer/contract';
 import { ApiRefusal } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { AsOfService } from '../company/as-of.service';
@@ -91,7 +91,7 @@ export class RecordDepositDialog {
     const row = this.fund.schedule.rows.find(({ agreed }) => formatDay(agreed) === this.due.value);
     if (!row) return;
     this.on.setValue(showDay(row.due));
-    this.amount.setValue(formatAmount(row.deposit, this.fund.schedule.terms.digits));
+    this.amount.setValue(showAmount(row.deposit, this.fund.schedule.terms.digits));
   }
 
   protected record(event: Event): void {

@@ -26,6 +26,7 @@ import {
 import { viewKindOf } from '../kinds/view-kinds';
 import { choice, flag, text, type Text } from '../fields/controls';
 import { FieldReader, present } from '../fields/field-reader';
+import { percentOf } from '../fields/typed-text';
 import { listedAmounts } from '../typed/listed-amounts';
 
 /** What is asked for a fund. */
@@ -147,7 +148,7 @@ export function typedFundOf(document: FundDocument): TypedFund {
   return {
     ...fundForm().getRawValue(),
     goal: shown(document.goal),
-    rate: rate.annual.replace('%', ''),
+    rate: percentOf(rate.annual),
     compounding: rate.compounding ?? 'each-payment',
     dayCount: rate.dayCount ?? 'even-periods',
     every: document.every,

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { compareMethods, type BondSchedule, type MethodsOfRow } from '@coffer/core';
-import { showAmount, showDay } from '@coffer/contract';
+import { showAmount, showDay, showRate } from '@coffer/contract';
 import { FigureGrid } from '../figures/figure-grid';
 import type { GridColumn, GridRow } from '../figures/grid-model';
 import type { OpenInstrument } from './instruments.service';
@@ -126,5 +126,5 @@ function nameOf({ n, due }: MethodsOfRow): string {
 }
 
 function percent(part: number, whole: number): string {
-  return whole === 0 ? '–' : `${((100 * Math.abs(part)) / Math.abs(whole)).toFixed(2)}%`;
+  return whole === 0 ? '–' : showRate(`${((100 * Math.abs(part)) / Math.abs(whole)).toFixed(2)}%`);
 }

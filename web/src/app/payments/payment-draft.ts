@@ -1,5 +1,5 @@
 import { formatAmount, formatDay, parseAmount, parseDay, type CalendarDay } from '@coffer/core';
-import { type DuePayment, type PaymentMade, showAmount, showDay } from '@coffer/contract';
+import { type DuePayment, type PaymentMade, showAmount, showDay, showDecimal } from '@coffer/contract';
 import { readDay } from '../typed/typed-day';
 import { readNumber } from '../typed/typed-number';
 
@@ -80,9 +80,13 @@ export function readDraft(
     differs: true,
     fault: { field, message },
   });
-  if (on === undefined) return fault('on', `“${draft.on}” is no date; type one such as 15 Oct 2026`);
+  if (on === undefined)
+    return fault('on', `“${draft.on}” is no date; type one such as ${showDay('2026-10-15')}`);
   if (amount === undefined)
-    return fault('amount', `“${draft.amount}” is no amount; type one such as 46,611.29, or 0 for missed`);
+    return fault(
+      'amount',
+      `“${draft.amount}” is no amount; type one such as ${showDecimal('46611.29')}, or 0 for missed`,
+    );
   const late = on - (parseDay(payment.due) ?? on);
   const less = asked - amount;
   if (amount === 0 && asked === payment.amount) words.push('missed');

@@ -12,7 +12,7 @@ import { ApiClient } from '../api/api-client';
 import { loaded } from '../api/loaded';
 import { messageOf } from '../api/message-of';
 import { SessionService } from '../session/session.service';
-import { MomentPipe } from './moment.pipe';
+import { MomentPipe } from '../figures/moment.pipe';
 import { InviteDialog } from './invite.dialog';
 import { RoleDialog } from './role.dialog';
 

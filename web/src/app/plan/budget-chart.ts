@@ -1,4 +1,4 @@
-import { showShortMonth } from '@coffer/contract';
+import { showShortMonth, showAmount, showNumber } from '@coffer/contract';
 import { colourOf } from '../charts/colours';
 import type { EChartsCoreOption } from '../charts/echarts';
 import type { BudgetWay } from './plan-work';
@@ -38,7 +38,7 @@ export function budgetChart(way: BudgetWay, budget: number, digits: number): () 
         axisLabel: {
           color: ink,
           fontSize: 11,
-          formatter: (value: number) => `${(value / 1000).toLocaleString('en-US')}k`,
+          formatter: (value: number) => `${showNumber(value / 1000)}k`,
         },
         splitLine: { lineStyle: { color: colourOf('--line') } },
       },
@@ -50,8 +50,7 @@ export function budgetChart(way: BudgetWay, budget: number, digits: number): () 
           const paid = way.byMonth[at]?.members ?? [];
           const lines = paid.flatMap(({ asked, extra }, index) => {
             const name = way.loans[index]?.name ?? '';
-            const money = (minor: number): string =>
-              (minor / unit).toLocaleString('en-US', { minimumFractionDigits: digits });
+            const money = (minor: number): string => showAmount(minor, digits);
             if (asked + extra === 0) return [];
             return [`${name}: ${money(asked)}${extra > 0 ? ` and ${money(extra)} beyond` : ''}`];
           });

@@ -46,7 +46,7 @@ export class BudgetWays {
         name,
         how,
         cheapest: Number(way.interest) === least,
-        less: key === 'same-day' ? '–' : showDecimal(less.toFixed(this.digits())).replace('-', '−'),
+        less: key === 'same-day' ? '–' : showDecimal(less.toFixed(this.digits())),
         first: way.loans.map(({ clears }) => clears).sort()[0] ?? way.clears,
       };
     });

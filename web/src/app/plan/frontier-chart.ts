@@ -1,4 +1,4 @@
-import { showDay } from '@coffer/contract';
+import { showDay, showNumber } from '@coffer/contract';
 import type { PublishedHorizon } from '@coffer/contract';
 import { colourOf } from '../charts/colours';
 import type { EChartsCoreOption } from '../charts/echarts';
@@ -58,9 +58,7 @@ export function frontierChart({
     const dots = years.filter((horizon) => placeOf(horizon)[1] <= top);
     const named = roomForNames(dots, (high - low) * 0.05);
     const thousands = (value: number): string =>
-      Math.abs(value) >= 1000
-        ? `${Math.round(value / 1000).toLocaleString('en-US')}k`
-        : Math.round(value).toLocaleString('en-US');
+      Math.abs(value) >= 1000 ? `${showNumber(Math.round(value / 1000))}k` : showNumber(Math.round(value));
     const axis = { color: ink, fontSize: 11, formatter: thousands };
     const mark = (
       at: readonly number[] | undefined,
@@ -169,8 +167,7 @@ export function offPicture(years: readonly PublishedHorizon[], top: number): str
   return years
     .filter((horizon) => placeOf(horizon)[1] > top)
     .map(
-      ({ clearBy, monthlyCash }) =>
-        `${showDay(clearBy)} at ${Math.round(Number(monthlyCash)).toLocaleString('en-US')}`,
+      ({ clearBy, monthlyCash }) => `${showDay(clearBy)} at ${showNumber(Math.round(Number(monthlyCash)))}`,
     )
     .join(', ');
 }

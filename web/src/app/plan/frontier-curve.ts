@@ -1,6 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
-import { showDay, showDecimal, type PublishedHorizon, type PublishedPlanTotals } from '@coffer/contract';
+import {
+  showDay,
+  showDecimal,
+  type PublishedHorizon,
+  type PublishedPlanTotals,
+  showRate,
+} from '@coffer/contract';
 import { Chart } from '../charts/chart';
 import { cashTop, frontierChart, nearestHorizon, offPicture, placeOf } from './frontier-chart';
 import { worthSentence, yearSteps } from './plan-words';
@@ -30,6 +36,7 @@ export class FrontierCurve {
   private readonly dragged = signal<PublishedHorizon | undefined>(undefined);
   protected readonly showDay = showDay;
   protected readonly showDecimal = showDecimal;
+  protected readonly showRate = showRate;
   private readonly months = computed(() => this.compared().months.horizons);
   private readonly years = computed(() => this.compared().years.horizons);
   protected readonly chosen = computed(() => {

@@ -1,4 +1,10 @@
-import { showDay, showDecimal, type PublishedCrossing, type PublishedHorizon } from '@coffer/contract';
+import {
+  showDay,
+  showDecimal,
+  type PublishedCrossing,
+  type PublishedHorizon,
+  showRate,
+} from '@coffer/contract';
 
 /** What one more year adds and frees. */
 export interface YearStep {
@@ -52,14 +58,14 @@ export function worthSentence(of: ChosenDay): string {
   const what = `Everything is cleared by ${showDay(of.day)} with ${showDecimal(of.monthlyCash)} a month${beyond}, and ${showDecimal(of.interest)} of interest.`;
   const step = of.years.find(({ clearBy, freedCash }) => clearBy > of.day && freedCash !== null);
   const later = step?.priceOfWaiting
-    ? ` The year to ${showDay(step.clearBy)} adds ${showDecimal(step.addedInterest ?? '0')} of interest; the cash it frees costs ${step.priceOfWaiting} a year.`
+    ? ` The year to ${showDay(step.clearBy)} adds ${showDecimal(step.addedInterest ?? '0')} of interest; the cash it frees costs ${showRate(step.priceOfWaiting)} a year.`
     : '';
   return `${what}${later}${worth(of)}${crossed(of.crossing)}`;
 }
 
 function worth({ hurdle, cheapest, first, last, day }: ChosenDay): string {
   if (hurdle === '' || cheapest === undefined) return '';
-  const at = ` Where cash is worth ${hurdle} a year,`;
+  const at = ` Where cash is worth ${showRate(hurdle)} a year,`;
   if (cheapest === first) return `${at} faster always pays.`;
   if (cheapest === last) return `${at} waiting always pays.`;
   const than = day < cheapest ? 'paying faster than that is not worth it' : 'paying this slowly costs more';
@@ -68,7 +74,7 @@ function worth({ hurdle, cheapest, first, last, day }: ChosenDay): string {
 
 function crossed(crossing: PublishedCrossing | null): string {
   if (!crossing) return '';
-  return ` After ${crossing.years} years, at ${showDecimal(crossing.monthlyCash)} a month, a year more adds as much interest as it frees cash.`;
+  return ` After ${showDecimal(crossing.years)} years, at ${showDecimal(crossing.monthlyCash)} a month, a year more adds as much interest as it frees cash.`;
 }
 
 const money = (amount: number): string => showDecimal(amount.toFixed(2));

@@ -2,17 +2,19 @@ import {
   showAmount,
   showMovement,
   showShortMonth,
+  usualClassNames,
+  type ClassNames,
+  type InstrumentClass,
   type PortfolioRow,
   type PortfolioView,
 } from '@coffer/contract';
 import type { PortfolioStep } from '@coffer/core';
 import { noteActs, type TriedChanges } from './portfolio-tried';
 import type { GridColumn, GridRow } from '../figures/grid-model';
-import { classNames } from '../register/register-rows';
 
 /** What instruments are subtotalled by. */
 export const groupings = {
-  class: { name: 'class', of: (row: PortfolioRow): string => classNames[row.class] },
+  class: { name: 'class', of: (row: PortfolioRow, names: ClassNames): string => names[row.class] },
   lender: { name: 'lender', of: (row: PortfolioRow): string => row.lender ?? 'No lender named' },
   rate: { name: 'rate', of: (row: PortfolioRow): string => (row.floating ? 'Floating rate' : 'Fixed rate') },
 } as const;
@@ -43,10 +45,14 @@ export function sumsOf(rows: readonly PortfolioRow[], periods: number): number[]
 }
 
 /** Instruments by what they are subtotalled by; classes in the order of the register, all else by name. */
-export function portfolioGroups({ rows, periods }: PortfolioView, by: Grouping): PortfolioGroup[] {
-  const { of } = groupings[by];
+export function portfolioGroups(
+  { rows, periods }: PortfolioView,
+  by: Grouping,
+  classNames = usualClassNames,
+): PortfolioGroup[] {
+  const of = (row: PortfolioRow): string => groupings[by].of(row, classNames);
   const names = [...new Set(rows.map(of))];
-  const order = Object.values(classNames);
+  const order = (Object.keys(usualClassNames) as InstrumentClass[]).map((each) => classNames[each]);
   names.sort((a, b) => (by === 'class' ? order.indexOf(a) - order.indexOf(b) : a.localeCompare(b)));
   return names.map((name) => {
     const ofGroup = rows.filter((row) => of(row) === name);

@@ -14,7 +14,7 @@ import {
   type PortfolioMeasure,
   type PortfolioStep,
 } from '@coffer/core';
-import { downloads, endpoints, showAmount, showDay, type TriedRow } from '@coffer/contract';
+import { downloads, endpoints, showAmount, showDay, type TriedRow, showDecimal } from '@coffer/contract';
 import { CompanyChoice } from '../session/company-choice';
 import { ApiClient } from '../api/api-client';
 import { loaded } from '../api/loaded';
@@ -154,7 +154,7 @@ export class PortfolioPage {
   });
   protected readonly grouped = computed(() => {
     const view = this.view();
-    return view ? portfolioGroups(view, this.groupedBy()) : [];
+    return view ? portfolioGroups(view, this.groupedBy(), this.company.company()?.classNames) : [];
   });
   protected readonly folded = computed(() => {
     const many = (this.view()?.rows.length ?? 0) > mostUnfolded;
@@ -315,7 +315,9 @@ export class PortfolioPage {
     const where = `${instrument.name}, ${periodName(column.key, this.shownStep())}`;
     const payment = readNumber(text);
     if (payment === undefined) {
-      this.fault.set(`${where}: “${text}” is not understood; type an amount such as 45,000.00 or 45k.`);
+      this.fault.set(
+        `${where}: “${text}” is not understood; type an amount such as ${showDecimal('45000.00')} or 45k.`,
+      );
       return;
     }
     const typed = { instrumentId: instrument.id, name: instrument.name, due, payment };

@@ -11,7 +11,7 @@ import {
 import { FormControl } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
-import { showAmount, type FollowedInstrument, type FollowView } from '@coffer/contract';
+import { showAmount, showRate, type FollowedInstrument, type FollowView } from '@coffer/contract';
 import { ApiRefusal } from '../api/api-client';
 import { loaded } from '../api/loaded';
 import { messageOf } from '../api/message-of';
@@ -31,6 +31,7 @@ import { RatesService } from './rates.service';
   host: { '(keydown)': 'onKey($event)' },
 })
 export class FollowPanel {
+  protected readonly showRate = showRate;
   readonly draft = input.required<Draft>();
   readonly mayKeep = input.required<boolean>();
   readonly dropDay = output<string>();

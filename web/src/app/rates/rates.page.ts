@@ -11,7 +11,7 @@ import {
 import { FormControl } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { Router } from '@angular/router';
-import { indexKey, showDay, type KeptIndex } from '@coffer/contract';
+import { indexKey, showDay, type KeptIndex, showRate, showText } from '@coffer/contract';
 import { loaded } from '../api/loaded';
 import { messageOf } from '../api/message-of';
 import { Chart } from '../charts/chart';
@@ -60,6 +60,8 @@ export class RatesPage {
   private readonly browser = inject(KeptInBrowser);
   protected readonly session = inject(SessionService);
   protected readonly cameBy = cameBy;
+  protected readonly showRate = showRate;
+  protected readonly showText = showText;
   protected readonly loaded = loaded(
     computed(() => this.session.company()?.id),
     () => this.rates.rates(),
@@ -123,7 +125,7 @@ export class RatesPage {
     ),
   );
   protected readonly words = computed(() => {
-    const told = this.fixings().map(({ on, rate }) => `${showDay(on)} ${rate}`);
+    const told = this.fixings().map(({ on, rate }) => `${showDay(on)} ${showRate(rate)}`);
     return `${this.chosen()?.name ?? ''} as published: ${told.join('; ')}`;
   });
 
@@ -163,7 +165,9 @@ export class RatesPage {
   }
 
   protected rateFault(): string {
-    return this.asked() && readRate(this.rate.value) === undefined ? 'A rate, such as 2.495.' : '';
+    return this.asked() && readRate(this.rate.value) === undefined
+      ? `A rate, such as ${showRate('2.495')}.`
+      : '';
   }
 
   /** Drafts the fixing that is typed. */
@@ -174,7 +178,7 @@ export class RatesPage {
     if (on === undefined || rate === undefined || index === undefined) return;
     this.add({ index, source: 'typed', fixings: [{ on, rate }] });
     if (!this.draft()?.fixings.some((each) => each.on === on)) {
-      this.said.set(`${showDay(on)} stands at ${rate} already.`);
+      this.said.set(`${showDay(on)} stands at ${showRate(rate)} already.`);
     }
     this.on.reset();
     this.rate.reset();

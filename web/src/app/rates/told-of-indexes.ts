@@ -1,4 +1,4 @@
-import { indexKey, showDay, type KeptIndex, type PublishedIndexes } from '@coffer/contract';
+import { indexKey, showDay, type KeptIndex, type PublishedIndexes, showRate } from '@coffer/contract';
 import type { ToldIndex } from '../fields/field';
 
 /** What the company's indexes have published, by the key of the index. */
@@ -12,6 +12,6 @@ export function publishedIn(indexes: readonly KeptIndex[]): PublishedIndexes {
 export function toldOfIndexes(indexes: readonly KeptIndex[]): ToldIndex[] {
   return indexes.map(({ name, fixings: [last] }) => ({
     name,
-    last: last ? `kept: ${last.rate} from ${showDay(last.on)}` : 'kept, without a fixing yet',
+    last: last ? `kept: ${showRate(last.rate)} from ${showDay(last.on)}` : 'kept, without a fixing yet',
   }));
 }

@@ -1,19 +1,14 @@
 import {
   type FiguresView,
+  type ClassNames,
   type InstrumentClass,
   type RegisterRow,
   showAmount,
   showDay,
+  showRate,
+  usualClassNames,
 } from '@coffer/contract';
 import type { GridColumn, GridRow } from '../figures/grid-model';
-
-/** What the register calls its classes, in its order. */
-export const classNames: Readonly<Record<InstrumentClass, string>> = {
-  'term-loan': 'Mortgages and term loans',
-  'credit-line': 'Credit lines',
-  note: 'Notes',
-  bond: 'Bonds',
-};
 
 /** The figures of the register, added up. */
 export type Sums = Pick<
@@ -44,12 +39,16 @@ export function sumCells(name: string, sums: Sums, digits: number): Record<strin
 }
 
 /** Instruments under a heading for each class, with its subtotals. */
-export function registerRows(rows: readonly RegisterRow[], digits: number): GridRow<RegisterRow>[] {
-  return (Object.keys(classNames) as InstrumentClass[]).flatMap((name): GridRow<RegisterRow>[] => {
+export function registerRows(
+  rows: readonly RegisterRow[],
+  digits: number,
+  names: ClassNames = usualClassNames,
+): GridRow<RegisterRow>[] {
+  return (Object.keys(usualClassNames) as InstrumentClass[]).flatMap((name): GridRow<RegisterRow>[] => {
     const ofClass = rows.filter((row) => row.class === name);
     if (ofClass.length === 0) return [];
     return [
-      { type: 'group', id: name, cells: sumCells(classNames[name], sumsOf(ofClass), digits) },
+      { type: 'group', id: name, cells: sumCells(names[name], sumsOf(ofClass), digits) },
       ...ofClass.map((item) => ({ type: 'item' as const, id: item.id, item })),
     ];
   });
@@ -84,7 +83,7 @@ export function registerColumns(digits: number): GridColumn<RegisterRow>[] {
       title: 'Rate',
       align: 'right',
       track: 'minmax(92px, 0.7fr)',
-      cell: (row) => ({ text: row.rate, sub: row.rateNote ?? undefined }),
+      cell: (row) => ({ text: showRate(row.rate), sub: row.rateNote ?? undefined }),
     },
     {
       key: 'matures',

@@ -81,7 +81,9 @@ export class RegisterPage {
     return this.allAttention() || all.length <= this.fewest ? all : all.slice(0, this.fewest - 1);
   });
   protected readonly columns = computed(() => registerColumns(this.company.digits()));
-  protected readonly rows = computed(() => registerRows(this.view()?.rows ?? [], this.company.digits()));
+  protected readonly rows = computed(() =>
+    registerRows(this.view()?.rows ?? [], this.company.digits(), this.company.company()?.classNames),
+  );
   protected readonly sums = computed(() => sumsOf(this.view()?.rows ?? []));
   protected readonly foot = computed(() => sumCells('All instruments', this.sums(), this.company.digits()));
   protected readonly currentShare = computed(() => {

@@ -1,5 +1,15 @@
 import { inject, Injectable } from '@angular/core';
+import { habitsNow, numberHabits } from '@coffer/contract';
 import { SessionService } from './session.service';
+
+/** Numbers and days that were typed are read as they were typed: what another habit left is not taken for its own. */
+function readSo(): string {
+  const { numbers, dates } = habitsNow();
+  return [
+    numberHabits[numbers].mark === ',' ? '.comma' : '',
+    dates === 'month-first' ? '.month-first' : '',
+  ].join('');
+}
 
 /** Keeps what a person tries for an instrument in this browser, so that leaving the page loses nothing. */
 @Injectable({ providedIn: 'root' })
@@ -7,7 +17,7 @@ export class KeptInBrowser {
   private readonly session = inject(SessionService);
 
   private keyOf(what: string, id: string): string {
-    return `coffer.${what}.${this.session.person()?.logIn ?? ''}.${id}`;
+    return `coffer.${what}.${this.session.person()?.logIn ?? ''}.${id}${readSo()}`;
   }
 
   keep(what: string, id: string, value: unknown): void {

@@ -1,27 +1,14 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
-import { currencyCodes, currencyDigits } from '@coffer/core';
 import { ChoiceField } from '../fields/choice-field';
 import { TypedField } from '../fields/typed-field';
+import { HabitChoice } from '../settings/habit-choice';
+import { currencyChoices, monthNameChoices } from './company-choices';
 import type { CompanyForm } from './company-form';
-
-const names = new Intl.DisplayNames('en', { type: 'currency' });
-const decimals = (code: string): string => {
-  const digits = currencyDigits(code) ?? 2;
-  return digits === 0 ? 'no decimals' : `${digits} decimals`;
-};
-const currencies = currencyCodes.map(
-  (code) => [code, `${code} · ${decimals(code)}: ${names.of(code) ?? ''}`] as const,
-);
-const monthNames = new Intl.DateTimeFormat('en', { month: 'long', timeZone: 'UTC' });
-const months = Array.from(
-  { length: 12 },
-  (_, at) => [String(at + 1), monthNames.format(new Date(Date.UTC(2000, at, 1)))] as const,
-);
 
 /** The rows of a company that is being made: name and currency, fiscal year, first day of the books. */
 @Component({
   selector: 'coffer-company-fields',
-  imports: [ChoiceField, TypedField],
+  imports: [ChoiceField, HabitChoice, TypedField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section>
@@ -42,6 +29,13 @@ const months = Array.from(
       </div>
     </section>
     <section>
+      <h2>Numbers and dates</h2>
+      <div>
+        <coffer-habit-choice [controls]="form().habits" />
+        <p class="dim said">{{ form().habitHint() }}</p>
+      </div>
+    </section>
+    <section>
       <h2>Fiscal year</h2>
       <div class="fields">
         <coffer-choice-field label="Ends with the month of" [control]="form().yearEnd" [choices]="months" />
@@ -59,7 +53,7 @@ const months = Array.from(
         <p class="note">{{ form().fromHint() }}</p>
         <p class="dim line">
           Instruments come on with their balance at the close of the day before. That month is the first to
-          close. This day and the currency stay once a month is closed.
+          close. This day and the currency stay once an instrument is kept.
         </p>
       </div>
     </section>
@@ -68,6 +62,6 @@ const months = Array.from(
 })
 export class CompanyFields {
   readonly form = input.required<CompanyForm>();
-  protected readonly currencies = currencies;
-  protected readonly months = months;
+  protected readonly currencies = currencyChoices;
+  protected readonly months = monthNameChoices;
 }

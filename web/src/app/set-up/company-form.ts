@@ -1,9 +1,22 @@
 import { computed, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { FormControl } from '@angular/forms';
+import { FormControl, FormGroup } from '@angular/forms';
 import { addMonths, calendarFields, formatDay, monthEnd, parseDay, type CalendarDay } from '@coffer/core';
-import { monthName, showDay, type CompanyView, type NewCompany } from '@coffer/contract';
+import {
+  adoptHabits,
+  inHabits,
+  monthName,
+  showDay,
+  showDecimal,
+  usualClassNames,
+  usualHabits,
+  type CompanyView,
+  type Habits,
+  type NewCompany,
+} from '@coffer/contract';
+import { map } from 'rxjs';
 import { FieldReader } from '../fields/field-reader';
+import { habitControls } from '../settings/habit-choice';
 import { readDay } from '../typed/typed-day';
 
 const text = (value = ''): FormControl<string> => new FormControl(value, { nonNullable: true });
@@ -13,23 +26,49 @@ function firstOfMonth(day: CalendarDay): CalendarDay {
   return (monthEnd(addMonths(day, -1, false)) + 1) as CalendarDay;
 }
 
+/** A day that no habit makes ambiguous. */
+const showDayInWords = (day: CalendarDay): string => inHabits(usualHabits, () => showDay(day));
+
 /** A company that is being typed in, and what it would look like. Made while a component is made. */
 export class CompanyForm {
   readonly name = text();
   readonly currency = text('EUR');
   readonly yearEnd = text('12');
   readonly booksFrom: FormControl<string>;
+  readonly habits = habitControls();
+  private readonly chosenHabits = new FormGroup(this.habits);
   readonly faults = signal<Readonly<Record<string, string>>>({});
   private readonly typedName = toSignal(this.name.valueChanges, { initialValue: '' });
   private readonly typedCurrency = toSignal(this.currency.valueChanges, { initialValue: 'EUR' });
   private readonly typedEnd = toSignal(this.yearEnd.valueChanges, { initialValue: '12' });
   private readonly typedFrom;
+  /** The habits that are chosen so far. */
+  readonly writes = toSignal(this.chosenHabits.valueChanges.pipe(map(() => this.adopt())), {
+    initialValue: usualHabits,
+  });
 
   constructor() {
+    adoptHabits(usualHabits);
     const today = parseDay(new Date().toISOString().slice(0, 10)) as CalendarDay;
     this.booksFrom = text(showDay(firstOfMonth(today)));
     this.typedFrom = toSignal(this.booksFrom.valueChanges, { initialValue: this.booksFrom.value });
   }
+
+  /** Writes by what is chosen from here on: what stands typed is written anew. */
+  private adopt(): Habits {
+    const first = this.first();
+    const chosen = this.chosenHabits.getRawValue();
+    adoptHabits(chosen);
+    if (first !== undefined) this.booksFrom.setValue(showDay(first));
+    return chosen;
+  }
+
+  /** What the habits make of what is typed. */
+  readonly habitHint = computed(() => {
+    this.writes();
+    const day = readDay('3/4/26');
+    return `A day typed 3/4/26 is then ${day === undefined ? '' : showDayInWords(day)}; an amount typed ${showDecimal('1.2')}m is ${showDecimal('1200000.00')}.`;
+  });
 
   /** The first day of the books, where it is understood and begins a month. */
   readonly first = computed(() => {
@@ -50,6 +89,7 @@ export class CompanyForm {
 
   /** What is understood of the first day of the books, or what is wrong with it. */
   readonly fromHint = computed(() => {
+    this.writes();
     const day = readDay(this.typedFrom());
     if (day === undefined) return '';
     if (calendarFields(day).day !== 1)
@@ -78,6 +118,8 @@ export class CompanyForm {
       booksFrom: formatDay(first),
       periods: [{ endsOn: formatDay(monthEnd(first)), state: 'open', closedAt: null, closedBy: null }],
       accounts: [],
+      habits: this.writes(),
+      classNames: usualClassNames,
     };
   });
 
@@ -95,7 +137,13 @@ export class CompanyForm {
     }
     this.tell(reader.byKey());
     if (name === undefined || booksFrom === undefined || reader.faults.length > 0) return undefined;
-    return { name, currency: this.currency.value, fiscalYearEndMonth: this.endMonth(), booksFrom };
+    return {
+      name,
+      currency: this.currency.value,
+      fiscalYearEndMonth: this.endMonth(),
+      booksFrom,
+      habits: this.chosenHabits.getRawValue(),
+    };
   }
 
   /** Shows faults at their fields. */

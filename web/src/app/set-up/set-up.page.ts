@@ -49,6 +49,7 @@ export class SetUpPage {
   private readonly typedLogIn = toSignal(this.logIn.valueChanges, { initialValue: '' });
   protected readonly known = computed(() => [this.typedName(), this.typedLogIn(), this.company.shownName()]);
   protected readonly summary = computed(() => {
+    this.company.writes();
     const first = this.company.first();
     return [
       this.company.shownName() || 'Your company',

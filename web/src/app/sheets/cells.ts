@@ -6,6 +6,7 @@ import {
   type DayCountName,
   type Frequency,
 } from '@coffer/core';
+import { decimalMark, habitsNow } from '@coffer/contract';
 import { readDay } from '../typed/typed-day';
 
 /** How figures and dates stand in a sheet. */
@@ -15,8 +16,8 @@ export interface SheetHabits {
   readonly dates: 'day-first' | 'month-first';
 }
 
-/** The habits that the cells of a sheet show; where nothing tells, a decimal point and the day first. */
-export function habitsOf(cells: readonly string[]): SheetHabits {
+/** The habits that the cells of a sheet show; where nothing tells, the usual or those of the company. */
+export function habitsOf(cells: readonly string[], usual?: SheetHabits['decimals']): SheetHabits {
   const comma = cells.some((cell) => /^\D*[\d.\s'’]*\d,(\d{1,2}|\d{4,})\s*%?$/.test(cell.trim()));
   const point = cells.some(
     (cell) => /\d\.(\d{1,2}|\d{4,})\s*%?$/.test(cell.trim()) && !/\d\.\d+\./.test(cell),
@@ -26,9 +27,12 @@ export function habitsOf(cells: readonly string[]): SheetHabits {
     return match ? [[Number(match[1]), Number(match[2])] as const] : [];
   });
   const monthFirst = parts.some(([, second]) => second > 12) && !parts.some(([first]) => first > 12);
+  const dayFirst = parts.some(([first]) => first > 12);
+  const habits = habitsNow();
   return {
-    decimals: comma && !point ? 'comma' : 'point',
-    dates: monthFirst ? 'month-first' : 'day-first',
+    decimals:
+      comma === point ? (usual ?? (decimalMark() === ',' ? 'comma' : 'point')) : comma ? 'comma' : 'point',
+    dates: monthFirst || (!dayFirst && habits.dates === 'month-first') ? 'month-first' : 'day-first',
   };
 }
 
@@ -59,9 +63,12 @@ export function percentOfShare(share: string): string {
 export function dayOf(cell: string, { dates }: SheetHabits): string | undefined {
   const text = cell.trim();
   if (/^\d{5}$/.test(text)) return formatDay((Number(text) - 25_569) as CalendarDay);
-  const slashed = /^(\d{1,2})\/(\d{1,2})\/(\d{2,4})$/.exec(text);
-  const turned = slashed && dates === 'month-first' ? `${slashed[2]}/${slashed[1]}/${slashed[3]}` : text;
-  const day = readDay(turned.replaceAll('-', (each) => (/^\d{4}-/.test(text) ? each : '.')));
+  const slashed = text.includes('/') ? dates : 'day-first';
+  const day = readDay(
+    text.replaceAll('-', (each) => (/^\d{4}-/.test(text) ? each : '.')),
+    undefined,
+    slashed,
+  );
   return day === undefined ? undefined : formatDay(day);
 }
 

@@ -1,3 +1,4 @@
+import { showNumber } from '@coffer/contract';
 import { unzipSync } from 'fflate';
 import { parse } from 'papaparse';
 import readSheets from 'read-excel-file/web-worker';
@@ -92,7 +93,7 @@ function refuseBomb(bytes: Uint8Array): void {
 
 function bearable<Cell>(rows: readonly (readonly Cell[])[]): Cell[][] {
   if (rows.length > mostRows) {
-    throw new NoTable(`The table has more than ${mostRows.toLocaleString('en-US')} rows. Bring it in parts.`);
+    throw new NoTable(`The table has more than ${showNumber(mostRows)} rows. Bring it in parts.`);
   }
   return rows.map((row) => row.slice(0, mostColumns));
 }

@@ -74,7 +74,7 @@ export class SheetDesk {
   }
 
   /** Lays a table on the desk: finds its headings, guesses what they mean, and works it out. */
-  lay({ rows }: FileTable): void {
+  lay({ name, rows }: FileTable): void {
     const head = headingRow(rows);
     const headings = head === undefined ? [] : (rows[head] ?? []);
     const width = Math.max(headings.length, ...rows.slice(0, 50).map((row) => row.length));
@@ -85,7 +85,11 @@ export class SheetDesk {
       .filter(({ cells }) => cells.filter((cell) => cell.trim() !== '').length > 1);
     this.settings.update((before) => ({
       ...before,
-      habits: habitsOf(this.raw.flatMap(({ cells }) => cells)),
+      // Numbers of a workbook are read with a point, whatever it shows.
+      habits: habitsOf(
+        this.raw.flatMap(({ cells }) => cells),
+        name === '' ? undefined : 'point',
+      ),
     }));
     this.pointing.set(guessed(this.headings(), this.remembered()));
     this.begin();

@@ -11,7 +11,7 @@ import {
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import { dayCountNames, dayCounts, frequencies, type DayCountName, type Frequency } from '@coffer/core';
-import { endpoints, frequencyInWords, mostAtOnce } from '@coffer/contract';
+import { endpoints, frequencyInWords, mostAtOnce, showNumber } from '@coffer/contract';
 import { catchError, exhaustMap, of, Subscription, timer } from 'rxjs';
 import { ApiClient, ApiRefusal, newKey } from '../api/api-client';
 import { messageOf } from '../api/message-of';
@@ -85,7 +85,7 @@ export class TakeOnPage {
     const kept = this.desk.kept().length;
     if (kept === 0) return 'No row is kept.';
     if (kept > mostAtOnce)
-      return `More than ${mostAtOnce.toLocaleString('en-US')} rows; leave some out, or bring the sheet in parts.`;
+      return `More than ${showNumber(mostAtOnce)} rows; leave some out, or bring the sheet in parts.`;
     if (this.desk.working()) return 'The rows are being worked out.';
     const { faulty } = this.desk.counts();
     return faulty === 0

@@ -1,4 +1,4 @@
-import { showAmount, showDay } from '@coffer/contract';
+import { showAmount, showDay, showNumber } from '@coffer/contract';
 import { colourOf } from '../charts/colours';
 import type { EChartsCoreOption } from '../charts/echarts';
 import type { CurvePoint } from './tried';
@@ -39,7 +39,7 @@ export function curvesChart(curves: readonly Curve[], on: number, digits: number
         axisLabel: {
           color: ink,
           fontSize: 11,
-          formatter: (value: number) => `${(value / per).toLocaleString('en-US')}${value === 0 ? '' : sign}`,
+          formatter: (value: number) => `${showNumber(value / per)}${value === 0 ? '' : sign}`,
         },
         splitLine: { lineStyle: { color: colourOf('--line') } },
       },

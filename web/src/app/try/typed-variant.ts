@@ -1,6 +1,7 @@
 import type { Compounding } from '@coffer/core';
 import type { Fault, Meanwhile, TermsChange } from '@coffer/contract';
 import { FieldReader, present } from '../fields/field-reader';
+import { amountOf, percentOf, risesOf } from '../fields/typed-text';
 
 /** A change as it is typed; an empty field leaves what it is about as it is. */
 export interface TypedChange {
@@ -66,17 +67,17 @@ export function typedOf(change: TermsChange): TypedChange {
   const text = (value: string | undefined): string => value ?? '';
   return {
     from: text(change.from),
-    annual: text(change.annual?.replace('%', '')),
+    annual: percentOf(change.annual),
     payments: change.payments === undefined ? '' : String(change.payments),
-    payment: text(change.payment),
-    paymentRises: text(change.paymentRises),
-    amount: text(change.amount),
+    payment: amountOf(change.payment),
+    paymentRises: risesOf(change.paymentRises),
+    amount: amountOf(change.amount),
     compounding: change.compounding ?? '',
     meanwhile: change.meanwhile ?? '',
-    extraEach: text(change.extraEach),
-    extraRises: text(change.extraRises),
+    extraEach: amountOf(change.extraEach),
+    extraRises: risesOf(change.extraRises),
     extraFrom: text(change.extraFrom),
-    extraOnce: text(change.extraOnce),
+    extraOnce: amountOf(change.extraOnce),
     extraOn: text(change.extraOn),
   };
 }

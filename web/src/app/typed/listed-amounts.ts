@@ -14,7 +14,7 @@ export function listedAmounts(listed: string, key: string, read: FieldReader): o
     if (!match) {
       read.fault(
         `${key}.${at}`,
-        `Line ${at + 1}, “${line.trim()}”, is not understood; type a date and an amount, such as 15 Jun 2026 12,000.`,
+        `Line ${at + 1}, “${line.trim()}”, is not understood; type a date and an amount, such as ${showDay('2026-06-15')} ${showDecimal('12000')}.`,
       );
     }
     return {

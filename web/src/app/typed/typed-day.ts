@@ -1,3 +1,4 @@
+import { habitsNow, type DateHabit } from '@coffer/contract';
 import { calendarDay, calendarFields, daysInMonth, parseDay, type CalendarDay } from '@coffer/core';
 
 const months = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
@@ -11,31 +12,49 @@ function existing(year: number, month: number, day: number): CalendarDay | undef
   return calendarDay(year, month, day);
 }
 
+/** Two numbers of a date as month and day. */
+function inOrder(
+  dates: DateHabit,
+  one: string | undefined,
+  other: string | undefined,
+): [month: number, day: number] {
+  const [first, second] = [Number(one), Number(other)];
+  return dates === 'month-first' ? [first, second] : [second, first];
+}
+
+const monthOf = (word: string | undefined): number => months.indexOf((word ?? '').slice(0, 3)) + 1;
+
 /**
- * Reads a date as people type it: `2026-06-15`, `15 jun 26`, `15 June 2026`, `15.6.2026`, `jun 2026` (its first
- * day). Two-digit years are of this century. With a day that it must lie near, the year may be left out: `28 oct` or
- * `28.10.` is then the closest one. `undefined` for what is no date or a date that does not exist.
+ * Reads a date as people type it: `2026-06-15`, `15 jun 26`, `15 June 2026`, `june 15, 2026`, `15.6.2026`, `jun 2026`
+ * (its first day). Of numbers alone the day comes first, or the month where the company writes it first. Two-digit
+ * years are of this century. With a day that it must lie near, the year may be left out: `28 oct` or `28.10.` is then
+ * the closest one. `undefined` for what is no date or a date that does not exist.
  */
-export function readDay(text: string, near?: CalendarDay): CalendarDay | undefined {
+export function readDay(
+  text: string,
+  near?: CalendarDay,
+  dates = habitsNow().dates,
+): CalendarDay | undefined {
   const typed = text.trim().toLowerCase();
   const iso = parseDay(typed);
   if (iso !== undefined) return iso;
-  const dotted = /^(\d{1,2})[./](\d{1,2})[./](\d{4}|\d{2})$/.exec(typed);
-  if (dotted) return existing(yearOf(dotted[3] ?? ''), Number(dotted[2]), Number(dotted[1]));
+  const numbers = /^(\d{1,2})[./](\d{1,2})[./](\d{4}|\d{2})$/.exec(typed);
+  if (numbers) return existing(yearOf(numbers[3] ?? ''), ...inOrder(dates, numbers[1], numbers[2]));
+  const monthFirst = /^([a-z]{3,9})\.? ?(\d{1,2})(?:, ?| )(\d{4}|\d{2})$/.exec(typed);
+  if (monthFirst) return existing(yearOf(monthFirst[3] ?? ''), monthOf(monthFirst[1]), Number(monthFirst[2]));
   const named = /^(?:(\d{1,2})[\s.-]*)?([a-z]{3,9})[\s.,-]*(\d{4}|\d{2})$/.exec(typed);
-  if (!named) return near === undefined ? undefined : closestYear(typed, near);
-  const month = months.indexOf((named[2] ?? '').slice(0, 3)) + 1;
-  return existing(yearOf(named[3] ?? ''), month, Number(named[1] ?? 1));
+  if (!named) return near === undefined ? undefined : closestYear(typed, near, dates);
+  return existing(yearOf(named[3] ?? ''), monthOf(named[2]), Number(named[1] ?? 1));
 }
 
 /** A date typed without its year, in the year that brings it closest to a day. */
-function closestYear(typed: string, near: CalendarDay): CalendarDay | undefined {
-  const dotted = /^(\d{1,2})[./](\d{1,2})[./]?$/.exec(typed);
+function closestYear(typed: string, near: CalendarDay, dates: DateHabit): CalendarDay | undefined {
+  const numbers = /^(\d{1,2})[./](\d{1,2})[./]?$/.exec(typed);
   const named = /^(\d{1,2})[\s.-]*([a-z]{3,9})$/.exec(typed);
-  const month = dotted ? Number(dotted[2]) : months.indexOf((named?.[2] ?? '').slice(0, 3)) + 1;
+  const [month, ofMonth] = numbers
+    ? inOrder(dates, numbers[1], numbers[2])
+    : [monthOf(named?.[2]), Number(named?.[1])];
   const { year } = calendarFields(near);
-  const days = [year - 1, year, year + 1].flatMap(
-    (each) => existing(each, month, Number((dotted ?? named)?.[1])) ?? [],
-  );
+  const days = [year - 1, year, year + 1].flatMap((each) => existing(each, month, ofMonth) ?? []);
   return days.sort((a, b) => Math.abs(a - near) - Math.abs(b - near))[0];
 }

@@ -1,3 +1,5 @@
+import { decimalMark } from '@coffer/contract';
+
 /** A plain decimal, such as `1250000` or `6.125`. */
 export type PlainDecimal = string;
 
@@ -17,20 +19,38 @@ function tidy(decimal: PlainDecimal): PlainDecimal {
   return decimals === undefined ? trimmed : `${trimmed}.${decimals}`;
 }
 
+const points = String.raw`(\d{1,3}(?:[, '’]\d{3})+|\d+|(?=\.\d))(?:\.(\d+))?`;
+const commas = String.raw`(\d{1,3}(?:[. '’]\d{3})+|\d+|(?=,\d))(?:,(\d+))?`;
+const multiple = String.raw`\s?(k|m|bn)?$`;
+
+/** Numbers with points before the decimals, and with commas. */
+const forms = {
+  '.': new RegExp(`^${points}${multiple}`),
+  ',': new RegExp(`^${commas}${multiple}`),
+} as const;
+
+/** Numbers that can mean one thing only, whatever somebody is used to: two marks, or one mark between thousands twice. */
+const plainEitherWay = /[.,].*[., '’].*\d|[ '’].*[.,]/;
+
 /**
- * Reads an amount or a number as people type it: `1,250,000`, `1 250 000.50`, `1.2m`, `350k`. Commas, spaces and
- * apostrophes separate thousands, a point the decimals. `undefined` for anything else, negative numbers too.
+ * Reads an amount or a number as people type it: `1,250,000`, `1 250 000.50`, `1.2m`, `350k`; with commas before the
+ * decimals where the company writes them so. Another way is understood where it can mean one thing only: `1.250,50`.
+ * `undefined` for anything else, negative numbers too.
  */
 export function readNumber(text: string): PlainDecimal | undefined {
   const typed = text.trim().toLowerCase().replaceAll(/\s/g, ' ');
-  const match = /^(\d{1,3}(?:[, '’]\d{3})+|\d+|(?=\.\d))(\.\d+)?\s?(k|m|bn)?$/.exec(typed);
+  const mark = decimalMark();
+  const other = mark === '.' ? ',' : '.';
+  const match = forms[mark].exec(typed) ?? (plainEitherWay.test(typed) ? forms[other].exec(typed) : null);
   if (!match) return undefined;
-  const plain = tidy(`${(match[1] ?? '').replaceAll(/\D/g, '')}${match[2] ?? ''}`);
-  return match[3] === undefined ? plain : shifted(plain, multiples[match[3]] ?? 0);
+  const [, whole = '', decimals, times] = match;
+  const plain = tidy(`${whole.replaceAll(/\D/g, '')}${decimals === undefined ? '' : `.${decimals}`}`);
+  return times === undefined ? plain : shifted(plain, multiples[times] ?? 0);
 }
 
 /**
- * Reads a percentage as people type it: `6.1`, `6.1%`, `6 1/8` or `5½`. Fractions must come out even in decimals.
+ * Reads a percentage as people type it: `6.1`, `6,1%`, `6 1/8` or `5½`. Fractions must come out even in decimals. No
+ * percentage has thousands, so a comma and a point both stand before decimals.
  */
 export function readPercent(text: string): PlainDecimal | undefined {
   const typed = text
@@ -41,6 +61,8 @@ export function readPercent(text: string): PlainDecimal | undefined {
     .replace('¾', ' 3/4')
     .trim();
   const mixed = /^(?:(\d+)\s+)?(\d+)\/(\d+)$/.exec(typed);
+  const simple = /^(\d*)[.,](\d+)$/.exec(typed);
+  if (simple) return tidy(`${simple[1] ?? ''}.${simple[2] ?? ''}`);
   if (!mixed) return readNumber(typed);
   const [top, bottom] = [Number(mixed[2]), Number(mixed[3])];
   if (![2, 4, 5, 8, 10, 16, 20, 32, 64].includes(bottom) || top >= bottom) return undefined;

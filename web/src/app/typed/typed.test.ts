@@ -1,5 +1,17 @@
-import { formatDay, parseDay } from '@coffer/core';
+import {
+  dateHabits,
+  inHabits,
+  numberHabits,
+  showAmount,
+  showDay,
+  usualHabits,
+  type DateHabit,
+  type NumberHabit,
+} from '@coffer/contract';
+import { formatDay, parseAmount, parseDay, type CalendarDay } from '@coffer/core';
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { asTabSeparated } from '../figures/tab-separated';
 import { readDay } from './typed-day';
 import { readPartOf } from './part-of';
 import { readNumber, readPercent } from './typed-number';
@@ -73,5 +85,79 @@ describe('what people type', () => {
   ])('%s typed near %s is %s', (typed, near, day) => {
     const read = readDay(typed, parseDay(near));
     expect(read === undefined ? '' : formatDay(read)).toBe(day);
+  });
+});
+
+const inNumbers = (numbers: NumberHabit, dates: DateHabit = 'day-name') => ({
+  ...usualHabits,
+  numbers,
+  dates,
+});
+
+// Common practice: a comma before decimals on the continent, an apostrophe between thousands in Swiss accounts.
+describe('what people type where the company writes another way', () => {
+  it.each<[NumberHabit, string, string | undefined]>([
+    ['point-comma', '1.250.000,50', '1250000.50'],
+    ['point-comma', '1250,5', '1250.5'],
+    ['point-comma', '1.250', '1250'],
+    ['point-comma', '1,2m', '1200000'],
+    ['point-comma', '1.25', undefined],
+    ['space-comma', '1 250 000,50', '1250000.50'],
+    ['space-comma', '1\u00A0250,00', '1250.00'],
+    ['apostrophe-point', '1’250’000.50', '1250000.50'],
+    // Written another way, these can mean one thing only.
+    ['point-comma', '1,250,000.50', '1250000.50'],
+    ['comma-point', '1.250.000,50', '1250000.50'],
+    ['comma-point', '1.250.000', '1250000'],
+    ['comma-point', '1 250 000,50', '1250000.50'],
+    // These could mean two: what the company writes counts, and what it never writes is not understood.
+    ['comma-point', '1,250', '1250'],
+    ['comma-point', '1,25', undefined],
+  ])('%s: %s is %s', (numbers, typed, plain) => {
+    inHabits(inNumbers(numbers), () => expect(readNumber(typed)).toBe(plain));
+  });
+
+  it('a percentage has no thousands: a comma and a point both stand before decimals', () => {
+    for (const numbers of ['comma-point', 'point-comma'] as const) {
+      inHabits(inNumbers(numbers), () => {
+        expect(['6,125', '6.125%', '6 1/8'].map((typed) => readPercent(typed))).toEqual([
+          '6.125',
+          '6.125',
+          '6.125',
+        ]);
+      });
+    }
+  });
+
+  it('of numbers alone the day comes first, or the month where the company writes it first', () => {
+    const read = (dates: DateHabit, typed: string): string =>
+      inHabits(inNumbers('comma-point', dates), () => formatDay(readDay(typed) ?? 0));
+    expect(read('day-name', '3/4/26')).toBe('2026-04-03');
+    expect(read('month-first', '3/4/26')).toBe('2026-03-04');
+    expect(read('month-first', 'june 15, 2026')).toBe('2026-06-15');
+    expect(read('month-first', '2026-06-15')).toBe('2026-06-15');
+  });
+
+  it('what is shown is read as it was, by every habit', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: 10 ** 14 }),
+        fc.integer({ min: 0, max: 60_000 }),
+        fc.constantFrom(...(Object.keys(numberHabits) as NumberHabit[])),
+        fc.constantFrom(...(Object.keys(dateHabits) as DateHabit[])),
+        (minor, day, numbers, dates) => {
+          inHabits(inNumbers(numbers, dates), () => {
+            expect(parseAmount(readNumber(showAmount(minor, 2)) ?? '', 2)).toBe(minor);
+            expect(readDay(showDay(day as CalendarDay))).toBe(day);
+          });
+        },
+      ),
+    );
+  });
+
+  it('figures that are copied keep the mark of the company and lose what is between thousands', () => {
+    inHabits({ ...inNumbers('point-comma'), belowZero: 'parentheses' }, () => {
+      expect(asTabSeparated([[showAmount(-123_456_789, 2), showAmount(5, 2)]])).toBe('-1234567,89\t0,05');
+    });
   });
 });

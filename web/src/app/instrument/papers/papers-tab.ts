@@ -1,4 +1,5 @@
-import { DatePipe } from '@angular/common';
+import { showRate } from '@coffer/contract';
+import { MomentPipe } from '../../figures/moment.pipe';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
@@ -21,7 +22,7 @@ const kinds: Readonly<Record<PaperType, string>> = {
 /** The papers of an instrument, such as its agreement: brought, looked at, and taken away with a reason. */
 @Component({
   selector: 'coffer-papers-tab',
-  imports: [DatePipe, MatButtonModule, PdfPages],
+  imports: [MomentPipe, MatButtonModule, PdfPages],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './papers-tab.html',
   styleUrl: './papers-tab.scss',
@@ -114,7 +115,9 @@ export class PapersTab {
   }
 
   protected size(bytes: number): string {
-    return bytes < 1_000_000 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
+    return bytes < 1_000_000
+      ? `${Math.ceil(bytes / 1000)} kB`
+      : `${showRate((bytes / 1_000_000).toFixed(1))} MB`;
   }
 }
 

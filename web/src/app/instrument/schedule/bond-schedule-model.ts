@@ -12,7 +12,7 @@ import {
   type BondRow,
   type BondSchedule,
 } from '@coffer/core';
-import { columnTitles, showAmount, showDay, showMovement } from '@coffer/contract';
+import { columnTitles, showAmount, showDay, showMovement, showRate } from '@coffer/contract';
 import type { GridColumn, GridRow } from '../../figures/grid-model';
 import { bondPictures } from './bond-pictures';
 import {
@@ -45,7 +45,7 @@ function life(schedule: BondSchedule): LifeFact[] {
   const sum = (of: (row: BondRow) => number): number => rows.reduce((total, row) => total + of(row), 0);
   const money = (minor: number): string => showAmount(minor, terms.digits);
   const percent = (rate: typeof rates.effective): string =>
-    `${rate.times(100).toDecimalPlaces(6).toFixed()}%`;
+    showRate(`${rate.times(100).toDecimalPlaces(6).toFixed()}%`);
   const discount = discountAtIssue(schedule);
   const gain = sum((row) => (row.kind === 'redemption' ? row.gain : 0));
   const couponsInAll: LifeFact = [
@@ -54,7 +54,7 @@ function life(schedule: BondSchedule): LifeFact[] {
     () => explainBondTotal(schedule, 'coupon'),
   ];
   return [
-    ['Price', rates.price.times(100).toDecimalPlaces(6).toFixed()],
+    ['Price', showRate(rates.price.times(100).toDecimalPlaces(6).toFixed())],
     ['Proceeds', money(proceeds)],
     ...(accruedReceived === 0 ? [] : [['of it coupon', money(accruedReceived)] as const]),
     [
@@ -64,7 +64,7 @@ function life(schedule: BondSchedule): LifeFact[] {
     ],
     ['of face', discountShare(schedule)],
     ...(terms.issueCosts ? [['Issue costs', money(terms.issueCosts.amount)] as const] : []),
-    ['Coupon rate', terms.zeroCoupon ? 'none' : formatPercent(terms.couponRate)],
+    ['Coupon rate', terms.zeroCoupon ? 'none' : showRate(formatPercent(terms.couponRate))],
     ...(rates.ofPrice.eq(rates.effective) ? [] : [['Yield of the price', percent(rates.ofPrice)] as const]),
     [
       terms.method === 'straight-line' ? 'Effective rate, not used' : 'Effective rate',

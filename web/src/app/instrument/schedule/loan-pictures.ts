@@ -1,5 +1,5 @@
 import { loanRows, type LoanRow, type LoanSchedule } from '@coffer/core';
-import { showAmount, showDay } from '@coffer/contract';
+import { showAmount, showDay, showRate } from '@coffer/contract';
 import { linesChart } from '../../charts/lines-chart';
 import { splitChart } from '../../charts/split-chart';
 import type { Moment, SchedulePicture } from './schedule-model';
@@ -153,7 +153,7 @@ const share: Picture = (drawn, paid) => {
   const soFar = drawn.map((_, index) =>
     percent(interest[index] ?? 0, (interest[index] ?? 0) + (principal[index] ?? 0)),
   );
-  const text = (value: number | undefined): string => `${(value ?? 0).toFixed(1)}%`;
+  const text = (value: number | undefined): string => showRate(`${(value ?? 0).toFixed(1)}%`);
   return {
     name: 'Share of interest',
     legend: [

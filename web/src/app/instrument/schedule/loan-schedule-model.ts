@@ -25,6 +25,7 @@ import {
   showAmount,
   showDay,
   showMovement,
+  showRate,
 } from '@coffer/contract';
 import type { GridColumn, GridRow } from '../../figures/grid-model';
 import { loanPictures } from './loan-pictures';
@@ -97,14 +98,14 @@ function life(schedule: LoanSchedule, at: Moment): LifeFact[] {
     ['Interest', showAmount(interest, terms.digits), () => explainTotal(schedule, 'interest')],
     [
       'Share of interest',
-      `${share.toFixed(1)}%`,
+      showRate(`${share.toFixed(1)}%`),
       () => ({
         title: 'Share of interest, in all that is paid',
         amount: interest,
         steps: [
           { label: 'Interest', amount: interest },
           { label: '÷ paid in all', amount: paid },
-          { label: 'in hundredths', text: `${share.toFixed(4)}%` },
+          { label: 'in hundredths', text: showRate(`${share.toFixed(4)}%`) },
         ],
       }),
     ],
@@ -142,7 +143,7 @@ function financeCost(schedule: LoanSchedule): LifeFact[] {
 
 /** A rate to six decimals; one that was solved has many more. */
 function shownRate(annual: Ratio): string {
-  const text = formatPercent(annual);
+  const text = showRate(formatPercent(annual));
   return /\.\d{7}/.test(text) ? `${Number(text.replace('%', '')).toFixed(6)}%` : text;
 }
 
@@ -293,7 +294,8 @@ function accruedText(schedule: LoanSchedule, on: number): string {
     return `on ${parts.length} balances over ${days(parts.reduce((sum, part) => sum + part.days, 0))}`;
   }
   const told = parts.map(
-    (part) => `on ${showAmount(part.balance, schedule.terms.digits)} at ${part.rate} for ${days(part.days)}`,
+    (part) =>
+      `on ${showAmount(part.balance, schedule.terms.digits)} at ${showRate(part.rate)} for ${days(part.days)}`,
   );
   return told.join(', ');
 }

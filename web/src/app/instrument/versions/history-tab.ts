@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
-import { DatePipe } from '@angular/common';
 import { forkJoin } from 'rxjs';
-import { showText, versionChanges, type VersionChange } from '@coffer/contract';
+import { versionChanges, type VersionChange } from '@coffer/contract';
+import { MomentPipe } from '../../figures/moment.pipe';
 import { loaded } from '../../api/loaded';
 import { AmountPipe, DayPipe } from '../../figures/amount.pipe';
 import { SessionService } from '../../session/session.service';
@@ -12,7 +12,7 @@ import { ReasonDialog, type Reasoned } from './reason.dialog';
 /** Who changed the instrument, when and why; and what each closed period reported from which version. */
 @Component({
   selector: 'coffer-history-tab',
-  imports: [AmountPipe, DatePipe, DayPipe],
+  imports: [AmountPipe, MomentPipe, DayPipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section class="sheet">
@@ -31,9 +31,9 @@ import { ReasonDialog, type Reasoned } from './reason.dialog';
           @for (version of instrument().versions; track version.version) {
             <tr>
               <td>{{ version.version }}</td>
-              <td>{{ version.madeAt | date: 'd MMM y, HH:mm' }}</td>
+              <td>{{ version.madeAt | moment }}</td>
               <td>{{ version.madeBy }}</td>
-              <td>{{ showText(version.reason) }}</td>
+              <td>{{ version.reason }}</td>
               <td>
                 @if (version.version > 1) {
                   <button
@@ -137,7 +137,6 @@ export class HistoryTab {
   protected readonly mayWithdraw = computed(
     () => this.session.mayPrepare() && this.instrument().withdrawn === null,
   );
-  protected readonly showText = showText;
   /** The version whose changes are shown. */
   protected readonly opened = signal<number | undefined>(undefined);
   private readonly loaded = loaded(

@@ -10,7 +10,7 @@ const day = (key: string, label: string): BondEventField => ({
   key,
   label,
   reads: 'day',
-  placeholder: 'such as 1 Oct 2029',
+  placeholder: 'such as 2029-10-01',
 });
 const face: BondEventField = { control: 'face', key: 'face', label: 'Face', reads: 'amount' };
 const price: BondEventField = {

@@ -34,7 +34,7 @@ export const start: LoanField = {
   key: 'start',
   label: 'Start',
   reads: 'day',
-  placeholder: 'such as 15 Jun 2026',
+  placeholder: 'such as 2026-06-15',
 };
 
 /** The agreed rate and how its days are counted. */

@@ -17,7 +17,7 @@ const on = (key = 'on'): EventField => ({
   key,
   label: 'On',
   reads: 'day',
-  placeholder: 'such as 15 Jun 2026',
+  placeholder: 'such as 2026-06-15',
 });
 const amount = (label = 'Amount', key = 'amount'): EventField => ({
   control: 'amount',

@@ -100,7 +100,7 @@ export const loanSections: readonly Section<TypedLoan>[] = [
           reads: 'day',
           when: ({ due }) => due === 'end',
           hint: firstPaymentHint,
-          placeholder: 'such as 15 Jul 2026',
+          placeholder: 'such as 2026-07-15',
         },
       ],
       rateAndDays,

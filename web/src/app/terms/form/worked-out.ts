@@ -1,4 +1,4 @@
-import { showDecimal } from '@coffer/contract';
+import { showDecimal, showRate } from '@coffer/contract';
 import { readDay } from '../../typed/typed-day';
 import type { PreviewAnswer, SchedulePreview } from '../preview/schedule-preview';
 import type { TypedLoan } from './loan-form';
@@ -15,7 +15,9 @@ export function workedOutOfBond(
 ): string {
   if (!made || (of !== 'price' && of !== 'yield') || typed[of].trim() !== '') return '';
   const text = of === 'price' ? made.price : (made.yield ?? made.effectiveRate)?.replace('%', '');
-  return text === undefined ? '' : `worked out: ${Number(text).toFixed(6)}${of === 'yield' ? '%' : ''}`;
+  return text === undefined
+    ? ''
+    : `worked out: ${showRate(Number(text).toFixed(6))}${of === 'yield' ? '%' : ''}`;
 }
 
 /** The amount or rate that was solved for a field of a loan holding a question mark. */
@@ -31,7 +33,7 @@ export function solvedOfLoan(
   const text = String(value).replace('%', '');
   return of === 'amount'
     ? `worked out: ${showDecimal(Number(text).toFixed(digits))}`
-    : `worked out: ${Number(text).toFixed(6)}%`;
+    : `worked out: ${showRate(Number(text).toFixed(6))}%`;
 }
 
 /** What a payment or a count left open in a stretch comes to, or where what it leaves goes. */

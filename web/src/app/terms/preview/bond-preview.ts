@@ -1,4 +1,4 @@
-import { showDecimal } from '@coffer/contract';
+import { showDecimal, showRate } from '@coffer/contract';
 import { figure, rowHead } from './preview-columns';
 import type { PreviewKind } from './preview-kind';
 import type { SchedulePreview } from './schedule-preview';
@@ -17,7 +17,10 @@ export const bondPreview: PreviewKind = {
       ...(made.accruedReceived === undefined
         ? []
         : [['Of it accrued coupon', money(made.accruedReceived)] as const]),
-      [premium ? 'Premium' : 'Discount', `${money(made.discount)} · ${made.discountOfFace} of face`],
+      [
+        premium ? 'Premium' : 'Discount',
+        `${money(made.discount)} · ${showRate(made.discountOfFace ?? '')} of face`,
+      ],
       ['Expense in all', money(made.totals['expense'])],
     ];
   },
@@ -49,5 +52,5 @@ function pays({ totals }: SchedulePreview): boolean {
 
 function trimmed(decimal: string, places: number): string {
   const [whole = '', decimals = ''] = decimal.split('.');
-  return `${whole}.${decimals.slice(0, places).padEnd(2, '0')}`;
+  return showRate(`${whole}.${decimals.slice(0, places).padEnd(2, '0')}`);
 }

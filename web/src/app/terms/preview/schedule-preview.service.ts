@@ -1,3 +1,4 @@
+import { habitsNow } from '@coffer/contract';
 import { DestroyRef, inject, Injectable } from '@angular/core';
 import { filter, fromEvent, map, merge, Observable, take } from 'rxjs';
 import type { PreviewAnswer, PreviewQuestion } from './schedule-preview';
@@ -24,7 +25,7 @@ export class SchedulePreviewService {
       );
       const failures = fromEvent(this.worker, 'error').pipe(map(() => undefined));
       const subscription = merge(answers, failures).pipe(take(1)).subscribe(subscriber);
-      this.worker.postMessage({ number, document } satisfies PreviewQuestion);
+      this.worker.postMessage({ number, document, habits: habitsNow() } satisfies PreviewQuestion);
       return () => subscription.unsubscribe();
     });
   }

@@ -1,3 +1,4 @@
+import { Habits } from '@coffer/contract';
 import type { AccountRole, Instrument } from '@coffer/core';
 import type {
   BondScheduleJson,
@@ -42,6 +43,8 @@ export interface LoanLife extends LifeSpans {
 export interface PreviewQuestion {
   readonly number: number;
   readonly document: object;
+  /** How figures are written in what it says. */
+  readonly habits: Habits;
 }
 
 /** Either the schedule with its issue entry, or what is wrong. */

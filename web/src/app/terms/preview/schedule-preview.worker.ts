@@ -1,5 +1,6 @@
 import { stretchSpans } from '../timeline/stretch-spans';
 import {
+  adoptHabits,
   columnTitles,
   documentKindOf,
   entriesJson,
@@ -67,5 +68,6 @@ function answer({ number, document }: PreviewQuestion): PreviewAnswer {
 }
 
 addEventListener('message', ({ data }: MessageEvent<PreviewQuestion>) => {
+  adoptHabits(data.habits);
   postMessage(answer(data));
 });

@@ -6,7 +6,7 @@ import {
   type LoanOutcome,
   type LoanSchedule,
 } from '@coffer/core';
-import { showAmount, showDay, showDecimal } from '@coffer/contract';
+import { showAmount, showDay, showDecimal, showRate } from '@coffer/contract';
 import type { GridCell } from '../../figures/grid-model';
 import type { TypedAxis } from './axis-values';
 import type { TriedCell, VariedTerm } from '../tried';
@@ -33,7 +33,8 @@ export const termNames: Readonly<Record<VariedTerm, string>> = {
 
 /** A value of a varied term as people read it; the one the loan has now is marked. */
 export function valueText(schedule: LoanSchedule, term: VariedTerm, value: string): string {
-  const text = term === 'annual' || term === 'payments' ? value : showDecimal(value.replace(/\.0+$/, ''));
+  const text =
+    term === 'annual' || term === 'payments' ? showRate(value) : showDecimal(value.replace(/\.0+$/, ''));
   return isNow(schedule, term, value) ? `${text} now` : text;
 }
 

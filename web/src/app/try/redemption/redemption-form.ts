@@ -14,7 +14,7 @@ import {
   type Ratio,
   type RedemptionOutcome,
 } from '@coffer/core';
-import { showAmount, showDay, type Fault } from '@coffer/contract';
+import { showAmount, showDay, type Fault, showRate } from '@coffer/contract';
 import { FieldReader } from '../../fields/field-reader';
 
 const text = (): FormControl<string> => new FormControl('', { nonNullable: true });
@@ -52,7 +52,7 @@ export function suggested(
   return {
     on: showDay(day),
     face: showAmount(position(schedule, day).outstanding, terms.digits),
-    price: formatPrice(call?.price ?? ratio(1n)),
+    price: showRate(formatPrice(call?.price ?? ratio(1n))),
   };
 }
 
@@ -92,7 +92,7 @@ export function callNotice({ terms }: BondSchedule, { on, price }: RedemptionEnt
   const agreed = formatPrice(call.price);
   return agreed === formatPrice(ofFace(price))
     ? ''
-    : `On this day it may be called at ${agreed}; ${price} is another price.`;
+    : `On this day it may be called at ${showRate(agreed)}; ${showRate(price)} is another price.`;
 }
 
 /** A price in percent of face as a fraction of it. */

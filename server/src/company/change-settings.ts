@@ -1,0 +1,140 @@
+import { isDeepStrictEqual } from 'node:util';
+import type { Knex } from 'knex';
+import { currencyDigits, formatDay, monthEnd, parseDay, type CalendarDay } from '@coffer/core';
+import { showDay, writtenSettings, type Fault, type Setting, type SettingsChange } from '@coffer/contract';
+import { audit } from '../audit/audit.ts';
+import { faultyInput } from '../http/refusal.ts';
+import type { Maker } from '../instruments/instrument-store.ts';
+import { accrualsFrom, firstOfMonth, fixedFacts, settingsOn } from './settings.ts';
+
+/**
+ * Changes settings of a company, all or none, each with what it was, who decided it, from when and why. What is as it
+ * was is left out. Throws Refusal 422, at the settings that cannot be so.
+ */
+export async function changeSettings(
+  database: Knex,
+  by: Maker,
+  { settings, from, reason }: SettingsChange,
+  today: CalendarDay,
+): Promise<void> {
+  const { companyId } = by;
+  await database('company').where({ id: companyId }).forUpdate().select('id');
+  const open = await database('period').where({ company_id: companyId, state: 'open' }).first('ends_on');
+  const opens = firstOfMonth(open?.ends_on ?? formatDay(today));
+  const month = from ?? opens;
+  const before = {
+    ...(await settingsOn(database, companyId, formatDay(today))),
+    accruals: await accrualsFrom(database, companyId, month),
+  };
+  const changed = (Object.keys(settings) as Setting[]).filter(
+    (key) => settings[key] !== undefined && !isDeepStrictEqual(settings[key], before[key]),
+  );
+  const faults = await faultsOf(database, companyId, settings, changed);
+  if (changed.includes('accruals')) faults.push(...faultsOfMonth(month, opens));
+  if (faults.length > 0) throw faultyInput(faults);
+  if (changed.length === 0) return;
+  await keepSettings(
+    database,
+    by,
+    changed.map((key) => ({
+      key,
+      was: before[key],
+      value: settings[key],
+      from: key === 'accruals' ? month : formatDay(today),
+    })),
+    reason,
+  );
+  await changeFacts(database, companyId, settings, changed);
+  if (changed.includes('accruals')) await giveOpenMonth(database, companyId);
+  const told: [Setting, object][] = changed.map((key) => [key, { was: before[key], is: settings[key] }]);
+  await audit(database, by, 'settings-changed', [
+    { subject: changed.join(', '), detail: { from: month, reason, settings: Object.fromEntries(told) } },
+  ]);
+}
+
+/** Writes settings down, each from its day on. */
+export async function keepSettings(
+  database: Knex,
+  by: Maker,
+  settings: readonly {
+    readonly key: Setting;
+    readonly was: unknown;
+    readonly value: unknown;
+    readonly from: string;
+  }[],
+  reason: string,
+): Promise<void> {
+  await database('setting').insert(
+    settings.map(({ key, was, value, from }) => ({
+      company_id: by.companyId,
+      key,
+      was: JSON.stringify(was),
+      value: JSON.stringify(value),
+      holds_from: from,
+      reason,
+      kept_by: by.id,
+    })),
+  );
+}
+
+async function faultsOf(
+  database: Knex,
+  companyId: number,
+  settings: SettingsChange['settings'],
+  changed: readonly Setting[],
+): Promise<Fault[]> {
+  const fixed = await fixedFacts(database, companyId);
+  const faults = changed.flatMap((key): Fault[] =>
+    fixed[key] === undefined ? [] : [{ key: `settings.${key}`, message: fixed[key] }],
+  );
+  if (changed.includes('name')) {
+    const taken = await database('company')
+      .whereRaw('lower(name) = lower(?)', settings.name ?? '')
+      .whereNot({ id: companyId })
+      .first('id');
+    if (taken) faults.push({ key: 'settings.name', message: 'A company of this name is kept here already.' });
+  }
+  return faults;
+}
+
+/** What is wrong with a month that accruals are to be decided from. */
+function faultsOfMonth(from: string, opens: string): Fault[] {
+  if (from !== firstOfMonth(from))
+    return [{ key: 'from', message: 'Accruals are decided from the first day of a month.' }];
+  if (from >= opens) return [];
+  const message = `That month is closed and its accruals are booked; the open one begins on ${showDay(opens)}.`;
+  return [{ key: 'from', message }];
+}
+
+/** Facts stand with the company itself. */
+async function changeFacts(
+  database: Knex,
+  companyId: number,
+  settings: SettingsChange['settings'],
+  changed: readonly Setting[],
+): Promise<void> {
+  const facts = changed.filter((key) => !writtenSettings.some((written) => written === key));
+  if (facts.length === 0) return;
+  const { name, currency, fiscalYearEndMonth, booksFrom } = settings;
+  await database('company')
+    .where({ id: companyId })
+    .update({
+      ...(name !== undefined && { name }),
+      ...(currency !== undefined && { currency, digits: currencyDigits(currency) ?? 2 }),
+      ...(fiscalYearEndMonth !== undefined && { fiscal_year_end_month: fiscalYearEndMonth }),
+      ...(booksFrom !== undefined && { books_from: booksFrom }),
+    });
+  if (booksFrom === undefined || !changed.includes('booksFrom')) return;
+  await database('period')
+    .where({ company_id: companyId, state: 'open' })
+    .update({ ends_on: formatDay(monthEnd(parseDay(booksFrom) as CalendarDay)) });
+  await giveOpenMonth(database, companyId);
+}
+
+/** The open month goes by what is decided from its first day on. */
+async function giveOpenMonth(database: Knex, companyId: number): Promise<void> {
+  const open = await database('period').where({ company_id: companyId, state: 'open' }).first('ends_on');
+  if (!open) return;
+  const accruals = await accrualsFrom(database, companyId, firstOfMonth(open.ends_on));
+  await database('period').where({ company_id: companyId, ends_on: open.ends_on }).update({ accruals });
+}

@@ -1,0 +1,68 @@
+import * as v from 'valibot';
+import {
+  companySettings,
+  dateHabits,
+  inHabits,
+  instrumentClasses,
+  numberHabits,
+  showDay,
+  showDecimal,
+  usualClassNames,
+  usualHabits,
+  type CompanySettings,
+  type Setting,
+  type SettingChanged,
+} from '@coffer/contract';
+
+/** What a setting is called. */
+export const settingNames: Readonly<Record<Setting, string>> = {
+  numbers: 'Numbers',
+  belowZero: 'Below zero',
+  dates: 'Dates',
+  accruals: 'Accruals',
+  classNames: 'Classes',
+  name: 'Name',
+  currency: 'Currency',
+  fiscalYearEndMonth: 'Fiscal year ends with',
+  booksFrom: 'Books begin on',
+};
+
+const months = new Intl.DateTimeFormat('en', { month: 'long', timeZone: 'UTC' });
+
+/** A month by its name, from its number, 1 to 12. */
+export function monthInWords(month: number): string {
+  return months.format(new Date(Date.UTC(2000, month - 1, 1)));
+}
+
+/** What becomes of accruals, in words. */
+export const accrualWords: Readonly<Record<CompanySettings['accruals'], string>> = {
+  reversed: 'reversed on the first of the next month',
+  standing: 'left standing until a payment clears them',
+};
+
+const words: { readonly [Key in Setting]: (value: CompanySettings[Key]) => string } = {
+  numbers: (value) => numberHabits[value].shown,
+  belowZero: (belowZero) => inHabits({ ...usualHabits, belowZero }, () => showDecimal('-1250.00')),
+  dates: (value) => dateHabits[value],
+  accruals: (value) => accrualWords[value],
+  classNames: (names) =>
+    instrumentClasses
+      .filter((each) => names[each] !== usualClassNames[each])
+      .map((each) => names[each])
+      .join(', ') || 'as is usual',
+  name: (value) => value,
+  currency: (value) => value,
+  fiscalYearEndMonth: monthInWords,
+  booksFrom: (value) => showDay(value),
+};
+
+function inWords<Key extends Setting>(setting: Key, value: unknown): string {
+  const read = v.safeParse(v.partial(companySettings), { [setting]: value });
+  const known = read.success ? read.output[setting] : undefined;
+  return known === undefined ? '' : words[setting](known as CompanySettings[Key]);
+}
+
+/** A setting that was changed, in words: `1,234,567.89 → 1.234.567,89`. */
+export function changeInWords({ setting, was, is }: SettingChanged): string {
+  return `${inWords(setting, was)} → ${inWords(setting, is)}`;
+}
