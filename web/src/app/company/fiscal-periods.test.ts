@@ -1,4 +1,4 @@
-import type { CompanyView } from '@coffer/contract';
+import { usualClassNames, usualHabits, type CompanyView } from '@coffer/contract';
 import { describe, expect, it } from 'vitest';
 import { railYears } from './fiscal-periods';
 
@@ -9,6 +9,8 @@ const closed = (endsOn: string): CompanyView['periods'][number] => ({
   closedBy: 'Ilka Varga',
 });
 const company: CompanyView = {
+  habits: usualHabits,
+  classNames: usualClassNames,
   accounts: [],
   id: 1,
   name: 'Ostrel Glassworks',

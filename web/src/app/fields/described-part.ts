@@ -1,7 +1,7 @@
 import type { Field, FreeField } from './field';
 import type { FieldReader } from './field-reader';
 import { listedAmounts, typedList } from '../typed/listed-amounts';
-import { amountOf, countOf, dayOf, percentOf } from './typed-text';
+import { amountOf, countOf, dayOf, percentOf, risesOf } from './typed-text';
 
 /** A part of a document, by its keys. */
 export type Part = Record<string, unknown>;
@@ -86,7 +86,9 @@ function textOf<Typed>(field: Field<Typed>, value: unknown): unknown {
     case 'signed-rate':
       return percentOf(text);
     case 'price':
+      return percentOf(text);
     case 'rise':
+      return risesOf(text);
     case 'text':
       return text ?? '';
   }

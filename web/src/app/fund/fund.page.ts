@@ -19,7 +19,7 @@ import {
   type FundFigure,
   type FundRow,
 } from '@coffer/core';
-import { downloads, endpoints, showDay, showMonth } from '@coffer/contract';
+import { downloads, endpoints, showDay, showMonth, showText } from '@coffer/contract';
 import { MomentPipe } from '../figures/moment.pipe';
 import { CompanyChoice } from '../session/company-choice';
 import { of } from 'rxjs';
@@ -62,6 +62,7 @@ import { RecordDepositDialog } from './record-deposit.dialog';
   styleUrl: './fund.page.scss',
 })
 export class FundPage {
+  protected readonly showText = showText;
   private readonly choice = inject(CompanyChoice);
   readonly id = input.required<string>();
   private readonly api = inject(ApiClient);

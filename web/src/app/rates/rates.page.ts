@@ -11,7 +11,7 @@ import {
 import { FormControl } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { Router } from '@angular/router';
-import { indexKey, showDay, type KeptIndex, showRate, showText } from '@coffer/contract';
+import { indexKey, showDay, type KeptIndex, showRate, showText, showNumber } from '@coffer/contract';
 import { loaded } from '../api/loaded';
 import { messageOf } from '../api/message-of';
 import { Chart } from '../charts/chart';
@@ -287,5 +287,5 @@ function movedBy(rate: string, before: string | undefined): string {
   if (before === undefined) return '';
   const points = Math.round((Number.parseFloat(rate) - Number.parseFloat(before)) * 1e6) / 1e4;
   if (points === 0) return 'unchanged';
-  return `${points > 0 ? '+' : '−'}${Math.abs(points)} bp`;
+  return `${points > 0 ? '+' : '−'}${showNumber(Math.abs(points))} bp`;
 }

@@ -7,6 +7,7 @@ import {
   showDay,
   showRate,
   usualClassNames,
+  showText,
 } from '@coffer/contract';
 import type { GridColumn, GridRow } from '../figures/grid-model';
 
@@ -76,7 +77,10 @@ export function registerColumns(digits: number): GridColumn<RegisterRow>[] {
       align: 'left',
       track: 'minmax(280px, 2.6fr)',
       explains: true,
-      cell: (row) => ({ text: row.name, sub: [row.lender, row.pattern].filter(Boolean).join(' · ') }),
+      cell: (row) => ({
+        text: row.name,
+        sub: [row.lender, showText(row.pattern)].filter(Boolean).join(' · '),
+      }),
     },
     {
       key: 'rate',

@@ -71,7 +71,7 @@ const dates = Object.keys(dateHabits) as DateHabit[];
   styles: `
     :host {
       display: grid;
-      grid-template-columns: 84px minmax(0, max-content);
+      grid-template-columns: 76px minmax(0, max-content);
       align-items: center;
       gap: var(--space-4) 0;
       font-variant-numeric: tabular-nums;

@@ -71,6 +71,7 @@ export class SettingsPage {
   protected readonly months = computed(() => monthChoices(this.view()?.openFrom ?? '2000-01-01'));
   protected readonly classes = instrumentClasses;
   protected readonly usual = usualClassNames;
+  protected readonly facts = ['currency', 'fiscalYearEndMonth', 'booksFrom'] as const;
   protected readonly accrualWords = accrualWords;
   protected readonly currencies = currencyChoices;
   protected readonly monthNames = monthNameChoices;

@@ -16,7 +16,7 @@ import { MatMenuModule } from '@angular/material/menu';
 import { Router, RouterLink } from '@angular/router';
 import { debounceTime } from 'rxjs';
 import { parseDay } from '@coffer/core';
-import type { KeptIndex } from '@coffer/contract';
+import { showDecimal, type KeptIndex } from '@coffer/contract';
 import { ApiRefusal, newKey } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { AsOfService } from '../company/as-of.service';
@@ -92,6 +92,7 @@ export class TermsPage {
   private readonly focus = new FormFocus(inject<ElementRef<HTMLElement>>(ElementRef));
   private key = newKey();
   protected readonly choices = choices;
+  protected readonly showDecimal = showDecimal;
   protected readonly startingPoints = startingPoints;
   protected readonly editor = new TermsEditor();
   protected readonly form = this.editor.form;

@@ -62,7 +62,7 @@ function life(schedule: BondSchedule): LifeFact[] {
       money(Math.abs(discount)),
       () => explainDiscountAtIssue(schedule),
     ],
-    ['of face', discountShare(schedule)],
+    ['of face', showRate(discountShare(schedule))],
     ...(terms.issueCosts ? [['Issue costs', money(terms.issueCosts.amount)] as const] : []),
     ['Coupon rate', terms.zeroCoupon ? 'none' : showRate(formatPercent(terms.couponRate))],
     ...(rates.ofPrice.eq(rates.effective) ? [] : [['Yield of the price', percent(rates.ofPrice)] as const]),

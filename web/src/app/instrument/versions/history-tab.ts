@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { forkJoin } from 'rxjs';
-import { versionChanges, type VersionChange } from '@coffer/contract';
+import { showText, versionChanges, type VersionChange } from '@coffer/contract';
 import { MomentPipe } from '../../figures/moment.pipe';
 import { loaded } from '../../api/loaded';
 import { AmountPipe, DayPipe } from '../../figures/amount.pipe';
@@ -33,7 +33,7 @@ import { ReasonDialog, type Reasoned } from './reason.dialog';
               <td>{{ version.version }}</td>
               <td>{{ version.madeAt | moment }}</td>
               <td>{{ version.madeBy }}</td>
-              <td>{{ version.reason }}</td>
+              <td>{{ showText(version.reason) }}</td>
               <td>
                 @if (version.version > 1) {
                   <button
@@ -129,6 +129,7 @@ import { ReasonDialog, type Reasoned } from './reason.dialog';
   `,
 })
 export class HistoryTab {
+  protected readonly showText = showText;
   readonly instrument = input.required<OpenInstrument>();
   readonly changed = output<string>();
   private readonly instruments = inject(InstrumentsService);

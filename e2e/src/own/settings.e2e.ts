@@ -1,0 +1,58 @@
+import { expect, expectAccessible, goTo, rowWith, test } from '../coffer.ts';
+
+test('a company writes and reads numbers and days as it chose, on every page, and others as they chose', async ({
+  page,
+}) => {
+  await page.goto('/log-in');
+  await page.getByLabel('Log-in name').fill('maren');
+  await page.getByLabel('Password').fill('otter lantern gravel pine');
+  await page.getByRole('button', { name: 'Log in' }).click();
+  await page.getByRole('button', { name: /^Pellwin Flat Glass/ }).click();
+  await page.getByRole('menuitem', { name: 'Another company…' }).click();
+  await page.getByLabel('Name, as on the reports').fill('Pellwin Glas');
+  await page.getByRole('radio', { name: '1.234.567,89' }).click();
+  await page.getByRole('radio', { name: '03/31/2027' }).click();
+  await expect(
+    page.getByText('A day typed 3/4/26 is then 4 Mar 2026; an amount typed 1,2m is 1.200.000,00'),
+  ).toBeVisible();
+  await page.getByRole('radio', { name: '31.03.2027' }).click();
+  await page.getByLabel('Books begin on').fill('1.1.26');
+  await expect(page.getByText('01.01.2026, in Fiscal 2026')).toBeVisible();
+  await page.getByRole('button', { name: /^Make the company/ }).click();
+  await expect(page.getByRole('heading', { name: 'Nothing is owed on 31.01.2026' })).toBeVisible();
+
+  await page.goto('/instruments/new');
+  await page.getByLabel('Name', { exact: true }).fill('Presse');
+  await page.getByLabel('Amount, EUR').fill('1.250.000,00');
+  await page.getByLabel('Annual rate, %').fill('6,125');
+  await page.getByLabel('Start', { exact: true }).fill('15.1.2026');
+  await page.getByLabel('First payment', { exact: true }).fill('15.2.2026');
+  await page.getByLabel('Number of payments').fill('60');
+  // 1,250,000 at 6.125 % a year in 60 level payments (annuity formula).
+  await expect(page.getByText('24.238,72').first()).toBeVisible();
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByRole('heading', { name: 'Presse' })).toBeVisible();
+  await goTo(page, 'Register');
+  await expect(rowWith(page, 'Presse')).toContainText('1.250.000,00');
+  await expect(rowWith(page, 'Presse')).toContainText('6,125%');
+
+  // Decided otherwise later: with a reason, and everything is shown anew.
+  await page.getByRole('button', { name: /^Pellwin Glas/ }).click();
+  await page.getByRole('menuitem', { name: 'Settings' }).click();
+  await expectAccessible(page);
+  await page.getByRole('radio', { name: '1’234’567.89' }).click();
+  await page.getByLabel('Mortgages and term loans').fill('Bankdarlehen');
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByText('Say why; it stands with the change.')).toBeVisible();
+  await page.getByLabel('Why').fill('As the parent writes');
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByText('1.234.567,89 → 1’234’567.89')).toBeVisible();
+  await expect(page.getByText('The currency stays').or(page.getByText('Currency: stays.'))).toBeVisible();
+  await goTo(page, 'Register');
+  await expect(rowWith(page, 'Presse')).toContainText('1’250’000.00');
+  await expect(page.getByText('Bankdarlehen')).toBeVisible();
+  await page.getByRole('button', { name: /^Pellwin Glas/ }).click();
+  await page.getByRole('menuitem', { name: 'Work for Pellwin Flat Glass' }).click();
+  await expect(page.getByText('12 instruments')).toBeVisible();
+  await expect(page.getByText('30 Apr 2026').or(page.getByText('31 May 2026')).first()).toBeVisible();
+});
