@@ -43,7 +43,7 @@ test('2. a level loan is typed in, its schedule forming beside; bad input is exp
   await field('Start').fill('1 oct 26');
   await field('First payment').fill('1 sep 26');
   await field('Annual rate, %').fill('6');
-  await field('Number of payments').fill('360');
+  await field('Term').fill('360');
   await expect(atField(page, 'which is not after the start')).toBeVisible();
   await field('First payment').fill('1 nov 26');
   // Monthly mortgage payment tables, widely printed: 100,000 at 6 % over 360 months pays 599.55; from memory.

@@ -71,7 +71,7 @@ test('a loan that follows a kept index needs no rate; pasted fixings are read or
   await page.getByRole('combobox', { name: 'Index' }).fill('quarry rate');
   await expect(page.getByText('kept: 3.250% from 1 Oct 2026')).toBeVisible();
   await field('Margin, %').fill('1.75');
-  await field('Number of payments').fill('to 1 oct 31');
+  await field('Term').fill('to 1 oct 31');
   await expect(page.getByText('60 payments', { exact: true })).toBeVisible();
   // 60,000 over 60 months at 3.25 + 1.75 %: the annuity of handbook tables, 18.871234 a month for each thousand.
   await expect(page.getByText('1,132.27').first()).toBeVisible();

@@ -47,7 +47,7 @@ test('a loan is composed on its timeline by keyboard, and every step is taken ba
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('ArrowRight');
   await expect(fact(page, 'Payments')).toHaveText('74');
-  await expect(field(page, 'Number of payments')).toHaveValue('14');
+  await expect(field(page, 'Term')).toHaveValue('14');
   await life(page)
     .getByRole('button', { name: /^Stretch 1/ })
     .focus();
@@ -218,7 +218,7 @@ test('a loan left for renewal is renewed on the day it ends, and its last cents 
     page.getByText('Still needed: rate of the renewal, number of payments of the renewal.'),
   ).toBeVisible();
   await field(renewal, 'New rate, %').fill('0');
-  await field(renewal, 'Number of payments').fill('240');
+  await field(renewal, 'Term, payments').fill('240');
   await expect(renewal.getByText('worked out: 333.33')).toBeVisible();
   await expect(fact(page, 'Left at the end')).toHaveText('1.00');
   await page.getByRole('button', { name: 'Pay it with the last payment' }).click();

@@ -27,7 +27,7 @@ test('a company writes and reads numbers and days as it chose, on every page, an
   await page.getByLabel('Annual rate, %').fill('6,125');
   await page.getByLabel('Start', { exact: true }).fill('15.1.2026');
   await page.getByLabel('First payment', { exact: true }).fill('15.2.2026');
-  await page.getByLabel('Number of payments').fill('60');
+  await page.getByLabel('Term', { exact: true }).fill('60');
   // 1,250,000 at 6.125 % a year in 60 level payments (annuity formula).
   await expect(page.getByText('24.238,72').first()).toBeVisible();
   await page.keyboard.press('Control+Enter');

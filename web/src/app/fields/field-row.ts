@@ -52,6 +52,10 @@ import { TypedField } from './typed-field';
       gap: var(--space-5);
       align-items: start;
     }
+    /* A lone field beside nothing takes all the room. */
+    :host(.pair:has(> :only-child)) {
+      grid-template-columns: minmax(0, 1fr);
+    }
   `,
 })
 export class FieldRow<Typed extends object> {

@@ -2,7 +2,7 @@ import '@angular/compiler';
 import { parseDay, proofsOf } from '@coffer/core';
 import { readInstrument } from '@coffer/contract';
 import { describe, expect, it } from 'vitest';
-import { firstPaymentHint } from './described/first-payment-hint';
+import { firstPaymentHint } from './form/first-payment';
 import { eventForm } from './form/event-form';
 import { seasonOf } from './form/stretch-form';
 import { putBack, termsForm, type TypedTerms } from './form/terms-form';

@@ -8,6 +8,7 @@ import {
   input,
   signal,
 } from '@angular/core';
+import { NgTemplateOutlet } from '@angular/common';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { FormControl, ReactiveFormsModule } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
@@ -22,15 +23,15 @@ import { messageOf } from '../api/message-of';
 import { AsOfService } from '../company/as-of.service';
 import { CompanyService } from '../company/company.service';
 import { DescribedFields } from '../fields/described-fields';
-import type { Told } from '../fields/field';
+import type { Section, Told } from '../fields/field';
 import { TypedField } from '../fields/typed-field';
 import { InstrumentsService, type OpenInstrument } from '../instrument/instruments.service';
 import { viewKindOf } from '../kinds/view-kinds';
 import { RatesService } from '../rates/rates.service';
 import { publishedIn, toldOfIndexes } from '../rates/told-of-indexes';
-import { lineEventFields, loanEventFields } from './described/event-fields';
-import { lineSections } from './described/line-sections';
-import { loanSections } from './described/loan-sections';
+import { eventFieldsOf, lineEventFields } from './described/event-fields';
+import { lineFields } from './described/line-sections';
+import { loanFields, unknowns } from './described/loan-sections';
 import { BondFields } from './fields/bond-fields';
 import { EventFields } from './fields/event-fields';
 import { StretchFields } from './fields/stretch-fields';
@@ -40,6 +41,7 @@ import type { EventType } from './form/event-form';
 import { FormFocus } from './form/form-focus';
 import { fillForm } from './form/form-of-document';
 import type { KeptEvent } from './form/part-of-form';
+import type { TypedLoan } from './form/loan-form';
 import { seasonOf } from './form/stretch-form';
 import { TermsEditor } from './form/terms-editor';
 import { TermsReading } from './form/terms-reading';
@@ -54,6 +56,9 @@ import type { LifeSpans } from './timeline/stretch-spans';
 /** The stretches of a loan that has no schedule yet. */
 const nowhere: LifeSpans = { spans: [], renewals: [] };
 
+/** Fields of the whole: before the payments, of them, and after them. */
+type Asked = Readonly<Record<'agreed' | 'paid' | 'details', readonly Section<TypedLoan>[]>>;
+
 /** How long typing pauses before it is one step that can be taken back. */
 const stepPause = 350;
 
@@ -67,6 +72,7 @@ const stepPause = 350;
     MatButtonModule,
     MatButtonToggleModule,
     MatMenuModule,
+    NgTemplateOutlet,
     PreviewPanel,
     ReactiveFormsModule,
     RouterLink,
@@ -123,8 +129,12 @@ export class TermsPage {
   protected readonly season = computed(() => seasonOf(this.typed().loan.stretches.map(({ type }) => type)));
   /** How the kind that is chosen is typed. */
   protected readonly view = computed(() => viewKindOf(this.typed()));
-  protected readonly sections = computed(() => (this.view().form.billed ? lineSections : loanSections));
-  protected readonly events = computed(() => (this.view().form.billed ? lineEventFields : loanEventFields));
+  /** What is asked of the whole, in the order in which agreements say it. */
+  protected readonly asks = computed((): Asked => (this.view().form.billed ? lineFields : loanFields));
+  protected readonly unknowns = [unknowns];
+  protected readonly events = computed(() =>
+    this.view().form.billed ? lineEventFields : eventFieldsOf(this.typed().loan),
+  );
   protected readonly happenings = computed(() =>
     this.view().form.billed ? choices.lineEvents : choices.loanEvents,
   );

@@ -89,20 +89,20 @@ export const rateAndCompounding = (payment: readonly LoanField[]): Section<Typed
       {
         control: 'floor',
         key: 'rate.index.floor',
-        label: 'Floor, %',
+        label: 'Floor of the rate, %',
         reads: 'signed-rate',
         optional: true,
         when: floats,
-        empty: 'zero',
+        empty: 'zero, index and margin together',
       },
       {
         control: 'cap',
         key: 'rate.index.cap',
-        label: 'Cap, %',
+        label: 'Cap of the rate, %',
         reads: 'signed-rate',
         optional: true,
         when: floats,
-        empty: 'none',
+        empty: 'none, index and margin together',
       },
     ],
     [
@@ -146,7 +146,7 @@ export const closedDays = (where: string): LoanRow[] => [
     {
       control: 'accrual',
       key: `${where}.accrual`,
-      label: 'Interest',
+      label: 'Interest runs',
       choices: accrualChoices,
       default: 'unmoved',
       when: moves,

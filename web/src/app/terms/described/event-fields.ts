@@ -9,6 +9,7 @@ import {
   treatmentChoices,
 } from '../form/choices';
 import type { EventType, TypedEvent } from '../form/event-form';
+import type { TypedLoan } from '../form/loan-form';
 
 type EventField = Field<TypedEvent>;
 
@@ -40,7 +41,7 @@ const then = (
 ): EventField => ({
   control: 'then',
   key: 'then',
-  label: 'Then the',
+  label: 'Then the payment',
   choices,
   ...rest,
 });
@@ -87,7 +88,7 @@ export const loanEventFields: DescribedEvents<EventType, TypedEvent> = {
     'renewal',
     [on(), rate('New rate, %', 'annual')],
     [
-      { control: 'count', key: 'count', label: 'Number of payments', reads: 'count' },
+      { control: 'count', key: 'count', label: 'Term, payments', reads: 'count' },
       {
         control: 'amortizeOver',
         key: 'amortizeOver',
@@ -144,8 +145,22 @@ export const loanEventFields: DescribedEvents<EventType, TypedEvent> = {
   ),
 };
 
-/** The events of a credit line: nothing follows from a draw for a payment that is billed. */
+/** The same where no payment is agreed: nothing follows for one from a draw or another rate. */
 export const lineEventFields: typeof loanEventFields = {
   ...loanEventFields,
   draw: happens('draw', [on(), amount()]),
+  'rate-step': { ...loanEventFields['rate-step'], rows: loanEventFields['rate-step'].rows.slice(0, 1) },
 };
+
+/** Whether a loan has a payment that stays or is levelled anew: a level or a given one. */
+export function hasPayment({ stretches, events }: Pick<TypedLoan, 'stretches' | 'events'>): boolean {
+  return (
+    stretches.some(({ type }) => type === 'level' || type === 'fixed') ||
+    events.some(({ type }) => type === 'renewal')
+  );
+}
+
+/** The events of a loan as it is paid: without a payment of its own, nothing is asked about one. */
+export function eventFieldsOf(loan: Pick<TypedLoan, 'stretches' | 'events'>): typeof loanEventFields {
+  return hasPayment(loan) ? loanEventFields : lineEventFields;
+}

@@ -12,26 +12,28 @@ import {
 } from './borrowed-sections';
 
 /** What is agreed for a credit line as a whole. */
-export const lineSections: readonly Section<TypedLoan>[] = [
-  {
-    rows: [
-      [
-        { control: 'limit', key: 'limit', label: inCurrency('Limit'), reads: 'amount' },
-        {
-          control: 'unusedFee',
-          key: 'unusedFee',
-          label: 'Fee on the unused part, %',
-          reads: 'rate',
-          optional: true,
-        },
-      ],
-      [
-        start,
-        { control: 'matures', key: 'matures', label: 'Matures', reads: 'day', optional: true, empty: 'open' },
-      ],
-      rateAndDays,
+const agreed: Section<TypedLoan> = {
+  rows: [
+    [
+      { control: 'limit', key: 'limit', label: inCurrency('Limit'), reads: 'amount' },
+      {
+        control: 'unusedFee',
+        key: 'unusedFee',
+        label: 'Fee on the unused part, %',
+        reads: 'rate',
+        optional: true,
+      },
     ],
-  },
+    [
+      start,
+      { control: 'matures', key: 'matures', label: 'Matures', reads: 'day', optional: true, empty: 'open' },
+    ],
+    rateAndDays,
+  ],
+};
+
+/** What an agreement says besides. */
+const details: readonly Section<TypedLoan>[] = [
   rateAndCompounding([]),
   {
     title: 'Dates and business days',
@@ -58,3 +60,7 @@ export const lineSections: readonly Section<TypedLoan>[] = [
     ],
   },
 ];
+
+/** All that is asked of a credit line as a whole. */
+export const lineFields = { agreed: [agreed], paid: [], details } as const;
+export const lineSections: readonly Section<TypedLoan>[] = [agreed, ...details];

@@ -1,16 +1,16 @@
-import type { Field, Row } from '../../fields/field';
+import { fieldsOf, type Field, type Row } from '../../fields/field';
 import { amountHint } from '../../fields/hints';
 import { unpaidChoices } from '../form/choices';
 import type { StretchType, TypedStretch } from '../form/stretch-form';
 
 type StretchField = Field<TypedStretch>;
 
-const count = (rest: Partial<Extract<StretchField, { reads: string }>> = {}): StretchField => ({
+const term = (rest: Partial<Extract<StretchField, { reads: string }>> = {}): StretchField => ({
   control: 'count',
   key: 'count',
-  label: 'Number of payments',
+  label: 'Term',
   reads: 'count',
-  placeholder: 'such as 84 or 7 years',
+  placeholder: 'such as 7 years',
   ...rest,
 });
 const payment = (rest: Partial<Extract<StretchField, { reads: string }>> = {}): StretchField => ({
@@ -34,48 +34,67 @@ const rises: StretchField = {
 const bounded = ({ count: counted, amortizeOver, balloon }: TypedStretch): boolean =>
   counted !== '?' || amortizeOver !== '' || balloon !== '';
 
+/** How a stretch is typed: how long it is, and what it pays. */
+interface DescribedStretch {
+  /** None where it is as long as its list. */
+  readonly term?: StretchField;
+  readonly rows: readonly Row<TypedStretch>[];
+}
+
 /** How each type of stretch is typed. */
-export const stretchFields: Readonly<Record<StretchType, readonly Row<TypedStretch>[]>> = {
-  level: [
-    [count({ solvable: true }), payment({ solvable: true, optional: true, empty: 'worked out' })],
-    [
-      {
-        control: 'amortizeOver',
-        key: 'amortizeOver',
-        label: 'Spread over, if more',
-        reads: 'count',
-        optional: true,
-        when: bounded,
-        hint: ({ amortizeOver }, told) =>
-          amortizeOver ? [told.worked('amortizeOver'), told.worked('left')].filter(Boolean).join(', ') : '',
-      },
-      {
-        control: 'balloon',
-        key: 'balloon',
-        label: 'Or leaving a balloon of',
-        reads: 'amount',
-        optional: true,
-        when: bounded,
-        hint: ({ balloon }, told) => (balloon ? amountHint(balloon) || told.worked('left') : ''),
-      },
+export const stretchFields: Readonly<Record<StretchType, DescribedStretch>> = {
+  level: {
+    term: term({ solvable: true }),
+    rows: [
+      [payment({ solvable: true, optional: true, empty: 'worked out' })],
+      [
+        {
+          control: 'amortizeOver',
+          key: 'amortizeOver',
+          label: 'Spread over, if more',
+          reads: 'count',
+          optional: true,
+          when: bounded,
+          hint: ({ amortizeOver }, told) =>
+            amortizeOver ? [told.worked('amortizeOver'), told.worked('left')].filter(Boolean).join(', ') : '',
+        },
+        {
+          control: 'balloon',
+          key: 'balloon',
+          label: 'Or leaving a balloon of',
+          reads: 'amount',
+          optional: true,
+          when: bounded,
+          hint: ({ balloon }, told) =>
+            balloon ? [amountHint(balloon), told.worked('left')].filter(Boolean).join(', ') : '',
+        },
+      ],
     ],
-  ],
-  fixed: [[count({ optional: true, empty: 'until cleared' }), payment()], [rises]],
-  'equal-principal': [
-    [
-      count(),
-      payment({
-        key: 'principal',
-        label: 'Principal each time',
-        optional: true,
-        empty: 'the balance in equal parts',
-      }),
+  },
+  fixed: { term: term({ optional: true, empty: 'until cleared' }), rows: [[payment(), rises]] },
+  'equal-principal': {
+    term: term(),
+    rows: [
+      [
+        payment({
+          key: 'principal',
+          label: 'Principal each time',
+          optional: true,
+          empty: 'the balance in equal parts',
+        }),
+      ],
     ],
-  ],
-  'interest-only': [[count()]],
-  'no-payment': [
-    [count({ label: 'Number of periods' })],
-    [{ control: 'unpaid', label: 'Interest meanwhile', choices: unpaidChoices }],
-  ],
-  custom: [[{ control: 'listed', key: 'payments', label: 'Payments', listed: true }]],
+  },
+  'interest-only': { term: term(), rows: [] },
+  'no-payment': {
+    term: term({ label: 'Periods', placeholder: 'such as 6 or 1 year' }),
+    rows: [[{ control: 'unpaid', label: 'Interest meanwhile', choices: unpaidChoices }]],
+  },
+  custom: { rows: [[{ control: 'listed', key: 'payments', label: 'Payments', listed: true }]] },
 };
+
+/** All fields of a type of stretch, in order. */
+export function fieldsOfStretch(type: StretchType): readonly StretchField[] {
+  const { term: first, rows } = stretchFields[type];
+  return [...(first ? [first] : []), ...fieldsOf([{ rows }])];
+}

@@ -11,7 +11,7 @@ import type { Choices } from '../../fields/field';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <coffer-choice-field
-      [label]="name() + ' ' + (at() + 1)"
+      [label]="numbered() ? name() + ' ' + (at() + 1) : name()"
       [control]="type()"
       [choices]="offered()"
       [fault]="fault()"
@@ -58,6 +58,8 @@ export class PartHead {
   readonly type = input.required<FormControl>();
   readonly offered = input.required<Choices>();
   readonly fault = input('');
+  /** Whether its place is told. */
+  readonly numbered = input(true);
   readonly movable = input(false);
   readonly removable = input(true);
   readonly moved = output<number>();

@@ -6,14 +6,15 @@ import { stretchChoices } from '../form/choices';
 import type { StretchForm, TypedStretch } from '../form/stretch-form';
 import { PartHead } from './part-head';
 
-/** One stretch of payments in figures: what it pays, and the fields of that. */
+/** One stretch of payments in figures: what it pays, how often where that is asked beside it, how long, and the fields of that. */
 @Component({
   selector: 'coffer-stretch-fields',
   imports: [DescribedFields, PartHead],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <coffer-part-head
-      name="Stretch"
+      [name]="only() ? 'What is paid' : 'Stretch'"
+      [numbered]="!only()"
       [at]="at()"
       [type]="form().controls.type"
       [offered]="choices"
@@ -23,6 +24,19 @@ import { PartHead } from './part-head';
       (moved)="moved.emit($event)"
       (removed)="removed.emit()"
     />
+    <div class="pair">
+      <ng-content />
+      @if (term(); as section) {
+        <coffer-described-fields
+          [sections]="[section]"
+          [form]="form()"
+          [typed]="typed()"
+          [told]="told()"
+          [fault]="fault()"
+          [part]="key()"
+        />
+      }
+    </div>
     <coffer-described-fields
       [sections]="sections()"
       [form]="form()"
@@ -32,7 +46,7 @@ import { PartHead } from './part-head';
       [part]="key()"
     />
   `,
-  styleUrl: '../../fields/fields.scss',
+  styleUrls: ['../../fields/fields.scss', '../parts.scss'],
 })
 export class StretchFields {
   readonly form = input.required<StretchForm>();
@@ -45,6 +59,10 @@ export class StretchFields {
   readonly removed = output();
   readonly moved = output<number>();
   protected readonly choices = stretchChoices;
-  protected readonly sections = computed(() => [{ rows: stretchFields[this.typed().type] }]);
+  protected readonly term = computed(() => {
+    const { term } = stretchFields[this.typed().type];
+    return term && { rows: [[term]] };
+  });
+  protected readonly sections = computed(() => [{ rows: stretchFields[this.typed().type].rows }]);
   protected readonly key = computed(() => `payments.phases.${this.at()}`);
 }

@@ -131,16 +131,16 @@ export const unpaidChoices: Choices = [
 ];
 
 export const extraThenChoices: Choices = [
-  ['keep', 'payment stays, ends sooner'],
-  ['re-level', 'payment is levelled anew'],
+  ['keep', 'stays, ends sooner'],
+  ['re-level', 'is levelled anew'],
 ];
 export const rateThenChoices: Choices = [
-  ['re-level', 'payment is levelled anew'],
-  ['keep', 'payment stays'],
+  ['re-level', 'is levelled anew'],
+  ['keep', 'stays'],
 ];
 export const drawThenChoices: Choices = [
-  ['keep', 'payment stays'],
-  ['re-level', 'payment is levelled anew'],
+  ['keep', 'stays'],
+  ['re-level', 'is levelled anew'],
 ];
 
 export const treatmentChoices: Choices = [
@@ -181,8 +181,8 @@ export const calendarChoices: Choices = businessCalendars.map((name) => [
 ]);
 
 export const accrualChoices: Choices = [
-  ['unmoved', 'runs to the agreed date'],
-  ['moved', 'moves with the payment'],
+  ['unmoved', 'to the agreed date'],
+  ['moved', 'to the moved date'],
 ];
 
 export const resetChoices: Choices = [

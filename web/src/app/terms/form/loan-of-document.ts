@@ -6,7 +6,7 @@ import { typedEvents, type DescribedEvents } from '../described/described-event'
 import { lineEventFields, loanEventFields } from '../described/event-fields';
 import { lineSections } from '../described/line-sections';
 import { loanSections } from '../described/loan-sections';
-import { stretchFields } from '../described/stretch-fields';
+import { fieldsOfStretch } from '../described/stretch-fields';
 import { eventForm, type EventType, type TypedEvent } from './event-form';
 import type { KeptEvent } from './part-of-form';
 import { stretchForm, type TypedStretch } from './stretch-form';
@@ -28,7 +28,7 @@ export function fillLoan(form: TermsForm, document: LoanDocument): KeptEvent[] {
 }
 
 function stretchOf(phase: LoanDocument['payments']['phases'][number]): Partial<TypedStretch> {
-  const typed = { ...typedOf(fieldsOf([{ rows: stretchFields[phase.type] }]), phase), type: phase.type };
+  const typed = { ...typedOf(fieldsOfStretch(phase.type), phase), type: phase.type };
   if (phase.type !== 'no-payment') return typed;
   const kept = phase.then === 'pay' ? 'kept-then-paid' : 'kept-then-added';
   return { ...typed, unpaid: phase.interest === 'kept-apart' ? kept : 'added-each-period' };

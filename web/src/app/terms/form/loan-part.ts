@@ -1,12 +1,14 @@
 import { fieldsOf } from '../../fields/field';
 import { present, type FieldReader } from '../../fields/field-reader';
 import { partOf, type Part } from '../../fields/described-part';
+import { formatDay } from '@coffer/core';
 import { readPartOf } from '../../typed/part-of';
 import { readEvents, type DescribedEvents } from '../described/described-event';
-import { lineEventFields, loanEventFields } from '../described/event-fields';
+import { eventFieldsOf, lineEventFields } from '../described/event-fields';
 import { lineSections } from '../described/line-sections';
 import { loanSections } from '../described/loan-sections';
-import { stretchFields } from '../described/stretch-fields';
+import { fieldsOfStretch } from '../described/stretch-fields';
+import { firstPayment } from './first-payment';
 import type { EventType, TypedEvent } from './event-form';
 import type { KeptEvent, PartOfForm } from './part-of-form';
 import type { TypedLoan } from './loan-form';
@@ -27,10 +29,15 @@ export function loanPart(
   }
   const payments = part['payments'] as Part;
   if (loan.due === 'start') payments['first'] = reader.day('payments.first', loan.start);
+  else if (loan.first.trim() === '') {
+    const offered = firstPayment(loan);
+    if (offered !== undefined) payments['first'] = formatDay(offered);
+    else if (loan.financed === 'taken-on') reader.missing.push('payments.first');
+  }
   payments['phases'] = stretchesInPayments(loan).map((stretch, at) =>
     stretchPart(stretch, `payments.phases.${at}`, reader),
   );
-  return borrowedPart(part, loan, loanEventFields, reader, kept);
+  return borrowedPart(part, loan, eventFieldsOf(loan), reader, kept);
 }
 
 /** The part of a document that a credit line's fields make. */
@@ -75,7 +82,7 @@ function borrowedPart(
 
 function stretchPart(stretch: TypedStretch, key: string, reader: FieldReader): Part {
   const { type, unpaid } = stretch;
-  const said = { type, ...partOf(fieldsOf([{ rows: stretchFields[type] }]), stretch, reader, key) };
+  const said = { type, ...partOf(fieldsOfStretch(type), stretch, reader, key) };
   if (type !== 'no-payment') return said;
   return {
     ...said,

@@ -1,7 +1,7 @@
 import '@angular/compiler';
 import { describe, expect, it } from 'vitest';
 import { eventForm } from './event-form';
-import { missingFields } from './missing-fields';
+import { faultsInWords, missingFields } from './missing-fields';
 import { stretchForm } from './stretch-form';
 import { termsForm } from './terms-form';
 import { typedDocument } from './typed-document';
@@ -13,13 +13,12 @@ describe('what is still needed', () => {
     stretches.push(stretchForm({ type: 'fixed', count: '3' }));
     for (const type of ['draw', 'fixing', 'draw'] as const) events.push(eventForm({ type }));
     const typed = form.getRawValue();
-    expect(missingFields(typedDocument(typed, 'EUR', []), typed.loan.events)).toEqual([
+    expect(missingFields(typedDocument(typed, 'EUR', []), typed.loan)).toEqual([
       'name',
       'amount',
       'start',
-      'first payment',
       'annual rate',
-      'number of payments of stretch 1',
+      'term of stretch 1',
       'payment of stretch 2',
       'day of the draw (event 1)',
       'amount of the draw (event 1)',
@@ -27,6 +26,15 @@ describe('what is still needed', () => {
       'rate of the index fixing',
       'day of the draw (event 3)',
       'amount of the draw (event 3)',
+    ]);
+  });
+
+  it('has no name of the program’s own in it, whatever was found wrong', () => {
+    const typed = termsForm().getRawValue();
+    const unknown =
+      'Only one may be unknown, and here rate.annual and payments.phases.0.payment are; give all but one.';
+    expect(faultsInWords([{ key: 'rate.annual', message: unknown }], { eventKeys: [] }, typed.loan)).toEqual([
+      'Annual rate: Only one may be unknown, and here annual rate and payment are; give all but one.',
     ]);
   });
 });

@@ -5,7 +5,7 @@ import type { TypedEvent } from './event-form';
 
 /** Names of the fields of a stretch or an event by the last word of the document's key. */
 const partNames: Readonly<Record<string, string>> = {
-  count: 'number of payments',
+  count: 'term',
   payment: 'payment',
   payments: 'payments',
   principal: 'principal',
@@ -22,38 +22,48 @@ const partNames: Readonly<Record<string, string>> = {
   reason: 'reason',
 };
 
+/** What fields are told apart by: the stretches and events that are typed. */
+type Parts = {
+  readonly stretches: readonly unknown[];
+  readonly events: readonly Pick<TypedEvent, 'type'>[];
+};
+
 /** What was found wrong, each with the name of its field, for where the field itself may be out of sight. */
 export function faultsInWords(
   faults: readonly Fault[],
   { eventKeys }: Pick<TypedDocument, 'eventKeys'>,
-  events: readonly Pick<TypedEvent, 'type'>[],
+  parts: Parts,
 ): string[] {
   return faults.map(({ key, message }) => {
-    const name = fieldNames[key] ?? nameInPart(key, eventKeys, events);
-    return name === ''
-      ? showText(message)
-      : `${name.charAt(0).toUpperCase()}${name.slice(1)}: ${showText(message)}`;
+    const name = fieldNames[key] ?? nameInPart(key, eventKeys, parts);
+    const text = inFieldNames(message, eventKeys, parts);
+    return name === '' ? text : `${name.charAt(0).toUpperCase()}${name.slice(1)}: ${text}`;
   });
+}
+
+/** A message with the fields in it named as people would, not by the document's keys. */
+export function inFieldNames(message: string, eventKeys: readonly string[], parts: Parts): string {
+  const named = message.replaceAll(
+    /\b(?:amount|(?:[a-z][A-Za-z]*)(?:\.\w+)+)\b/g,
+    (key) => fieldNames[key] ?? (nameInPart(key, eventKeys, parts) || key),
+  );
+  return showText(named);
 }
 
 /** The fields that are needed and still empty, each named once as people would, in the order of the page. */
 export function missingFields(
   { missing, eventKeys }: Pick<TypedDocument, 'missing' | 'eventKeys'>,
-  events: readonly Pick<TypedEvent, 'type'>[],
+  parts: Parts,
 ): string[] {
   const ofEvent = (key: string): boolean => eventKeys.some((eventKey) => key.startsWith(`${eventKey}.`));
   const inOrder = [...missing.filter((key) => !ofEvent(key)), ...missing.filter(ofEvent)];
-  return [...new Set(inOrder.map((key) => fieldNames[key] ?? nameInPart(key, eventKeys, events)))];
+  return [...new Set(inOrder.map((key) => fieldNames[key] ?? nameInPart(key, eventKeys, parts)))];
 }
 
-function nameInPart(
-  key: string,
-  eventKeys: readonly string[],
-  events: readonly Pick<TypedEvent, 'type'>[],
-): string {
+function nameInPart(key: string, eventKeys: readonly string[], { stretches, events }: Parts): string {
   const name = partNames[key.slice(key.lastIndexOf('.') + 1)] ?? '';
   const stretch = /^payments\.phases\.(\d+)(\.|$)/.exec(key);
-  if (stretch) return joined(name, `stretch ${Number(stretch[1]) + 1}`);
+  if (stretch) return stretches.length > 1 ? joined(name, `stretch ${Number(stretch[1]) + 1}`) : name;
   const at = eventKeys.findIndex((eventKey) => `${key}.`.startsWith(`${eventKey}.`));
   const event = events[at];
   if (!event) return name;

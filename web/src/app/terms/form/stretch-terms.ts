@@ -1,6 +1,6 @@
 import { cycleDate, type CalendarDay } from '@coffer/core';
-import { readDay } from '../../typed/typed-day';
 import { readTerm } from '../../typed/typed-term';
+import { firstPayment } from './first-payment';
 import type { TypedLoan } from './loan-form';
 import type { TypedStretch } from './stretch-form';
 
@@ -10,7 +10,7 @@ import type { TypedStretch } from './stretch-form';
  */
 export function stretchesInPayments(loan: TypedLoan): TypedStretch[] {
   const { every, monthEnd: keepMonthEnd } = loan;
-  const anchor = readDay(loan.due === 'start' ? loan.start : loan.first);
+  const anchor = firstPayment(loan);
   let before: number | undefined = 0;
   return loan.stretches.map((stretch) => {
     const first: CalendarDay | undefined =

@@ -1,9 +1,9 @@
 import { computed, signal, type Signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { showText, type Fault, type PublishedIndexes } from '@coffer/contract';
+import type { Fault, PublishedIndexes } from '@coffer/contract';
 import { map } from 'rxjs';
 import type { KeptEvent } from './part-of-form';
-import { faultsInWords, missingFields } from './missing-fields';
+import { faultsInWords, inFieldNames, missingFields } from './missing-fields';
 import type { TermsForm, TypedTerms } from './terms-form';
 import { typedDocument, type TypedDocument } from './typed-document';
 
@@ -17,8 +17,8 @@ export class TermsReading {
     typedDocument(this.typed(), this.currency(), this.kept(), this.published()),
   );
   private readonly faults = computed(() => [...this.document().faults, ...this.worked(), ...this.refused()]);
-  readonly missing = computed(() => missingFields(this.document(), this.typed().loan.events));
-  readonly wrong = computed(() => faultsInWords(this.faults(), this.document(), this.typed().loan.events));
+  readonly missing = computed(() => missingFields(this.document(), this.typed().loan));
+  readonly wrong = computed(() => faultsInWords(this.faults(), this.document(), this.typed().loan));
   /** Why what is typed now makes no schedule yet. A name is not needed for one. */
   readonly pending = computed(() => {
     const needed = this.missing().filter((name) => name !== 'name');
@@ -49,7 +49,7 @@ export class TermsReading {
   /** What is wrong with the field of a key; empty fields are only spoken of once saving was `asked` for. */
   fault(key: string, asked: boolean): string {
     const fault = this.faults().find((candidate) => candidate.key === key);
-    if (fault) return showText(fault.message);
+    if (fault) return inFieldNames(fault.message, this.document().eventKeys, this.typed().loan);
     return asked && this.document().missing.includes(key) ? 'Needed.' : '';
   }
 }

@@ -305,7 +305,6 @@ describe('what is typed', () => {
       'name',
       'amount',
       'start',
-      'payments.first',
       'rate.annual',
       'payments.phases.0.count',
     ]);
@@ -340,5 +339,30 @@ describe('what is typed', () => {
     expect(document).toMatchObject({ purchase: { price: '186000', downPayment: '37200' } });
     expect(document).not.toHaveProperty('amount');
     expect(termsOf(document)).toMatchObject({ amount: 14_880_000 });
+  });
+
+  it('offers the first payment a period after the start, but of a loan that is taken on in its life', () => {
+    const first = (loan: object): unknown => {
+      const form = filled();
+      form.patchValue({ loan: { first: '', ...loan } });
+      const { document, missing } = made(form);
+      const { payments } = document as { payments?: { first?: string } };
+      return payments?.first ?? missing;
+    };
+    expect(first({ start: '15 jun 26' })).toBe('2026-07-15');
+    expect(first({ start: '15 jun 26', every: 'quarter' })).toBe('2026-09-15');
+    expect(first({ start: '30 jun 26', monthEnd: true })).toBe('2026-07-31');
+    expect(first({ start: '15 jun 26', due: 'start' })).toBe('2026-06-15');
+    expect(first({ start: '15 jun 26', first: '1 sep 26' })).toBe('2026-09-01');
+    expect(first({ financed: 'taken-on', accrued: '0' })).toEqual(['payments.first']);
+  });
+
+  it('asks what happens to the payment only where there is one', () => {
+    const form = filled();
+    form.controls.loan.controls.events.push(eventForm({ type: 'rate-step', on: '1 mar 28', rate: '5' }));
+    expect(made(form).document).toMatchObject({ rate: { steps: [{ payment: 're-level' }] } });
+    form.controls.loan.controls.stretches.at(0).patchValue({ type: 'interest-only' });
+    expect(made(form).document).toMatchObject({ rate: { steps: [{ from: '2028-03-01', annual: '5%' }] } });
+    expect(JSON.stringify(made(form).document)).not.toContain('re-level');
   });
 });

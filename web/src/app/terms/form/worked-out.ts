@@ -39,7 +39,12 @@ export function solvedOfLoan(
 /** What a payment or a count left open in a stretch comes to, or where what it leaves goes. */
 export function workedOutInStretch(of: string, at: number, loan: TypedLoan, made: Made | undefined): string {
   const { stretches } = loan;
-  if (of === 'left') return at === stretches.length - 1 ? 'left after the last' : 'left for what follows';
+  if (of === 'left')
+    return at < stretches.length - 1
+      ? 'left for what follows'
+      : loan.atEnd === 'pay'
+        ? 'paid with the last'
+        : 'left after the last';
   if (of === 'count' || of === 'amortizeOver') {
     const [typed, read] = [stretches[at]?.[of].trim() ?? '', stretchesInPayments(loan)[at]?.[of] ?? ''];
     if (typed !== read && typed !== '?') return `${read} payments`;

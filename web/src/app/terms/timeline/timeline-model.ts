@@ -5,7 +5,7 @@ import { eventNames, shortStretchNames, stretchNames } from '../form/choices';
 import type { TypedEvent } from '../form/event-form';
 import { stretchesInPayments } from '../form/stretch-terms';
 import type { TypedLoan } from '../form/loan-form';
-import type { LifeSpans, Span } from './stretch-spans';
+import type { LifeSpans, Span, StretchSpan } from './stretch-spans';
 
 /** Something on the timeline: a stretch lies between two days, an event on one. */
 export interface TimelineItem extends Span {
@@ -79,22 +79,30 @@ export function timelineModel(
   };
 }
 
-function placedStretches(typed: TypedLoan, start: number, spans: readonly Span[]): TimelineItem[] {
+function placedStretches(typed: TypedLoan, start: number, spans: readonly StretchSpan[]): TimelineItem[] {
   let from = start;
   return stretchesInPayments(typed).map((stretch, at): TimelineItem => {
     const count = stretch.count.trim();
     const span = spans[at] ?? { from, to: from + daysTaken(typed, count) };
     from = span.to;
-    const detail = stretch.type === 'custom' ? `${stretch.listed.split('\n').filter(Boolean).length}` : count;
+    const asked = stretch.type === 'custom' ? `${stretch.listed.split('\n').filter(Boolean).length}` : count;
+    const detail = asMade(asked, spans[at]);
     const [title, short] = [stretchNames[stretch.type], shortStretchNames[stretch.type]];
-    return { kind: 'stretch', at, title, short, detail, lane: 0, ...span };
+    return { kind: 'stretch', at, title, short, detail, lane: 0, from: span.from, to: span.to };
   });
 }
 
+/** How many payments a stretch has: those that are made, where it is cleared sooner than was agreed. */
+function asMade(asked: string, span: StretchSpan | undefined): string {
+  if (!span || !/^\d+$/.test(asked) || span.payments >= Number(asked)) return asked;
+  return `${span.payments} of ${asked}`;
+}
+
 function renewedTerms(typed: TypedLoan, renewals: LifeSpans['renewals']): TimelineItem[] {
-  return renewals.flatMap(({ on, from, to }): TimelineItem[] => {
+  return renewals.flatMap((span): TimelineItem[] => {
+    const { on, from, to } = span;
     const at = typed.events.findIndex((event) => event.type === 'renewal' && readDay(event.on) === on);
-    const detail = typed.events[at]?.count.trim() ?? '';
+    const detail = asMade(typed.events[at]?.count.trim() ?? '', span);
     const title = 'Renewed';
     return at < 0 ? [] : [{ kind: 'event', at, title, short: title, detail, lane: 0, from, to }];
   });
