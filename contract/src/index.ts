@@ -20,6 +20,7 @@ export * from './api/account-views.ts';
 export * from './words/show.ts';
 export * from './words/term-facts.ts';
 export * from './words/version-changes.ts';
+export * from './api/bundle-views.ts';
 export * from './api/confirm.ts';
 export * from './api/endpoint.ts';
 export * from './api/endpoints.ts';

@@ -75,6 +75,14 @@ export const downloads = {
     type: 'application/pdf',
     ...ofPortfolio,
   },
+  bundle: {
+    path: '/api/company.zip',
+    summary:
+      'Everything that the company has: instruments with all versions, settings, accounts, rates, papers, entries',
+    type: 'application/zip',
+    params: v.object({}),
+    query: v.object({}),
+  },
   journalCsv: {
     path: '/api/journal.csv',
     summary: 'Posted entries from ?from to ?to, a line a row',

@@ -2,6 +2,7 @@ import * as v from 'valibot';
 import { accrualChoices, portfolioMeasures, portfolioSteps } from '@coffer/core';
 import { dayText } from '../document/scalars.ts';
 import { accountEndpoints } from './account-endpoints.ts';
+import { bundleEndpoints } from './bundle-endpoints.ts';
 import { confirm } from './confirm.ts';
 import { endpoint } from './endpoint.ts';
 import {
@@ -71,6 +72,7 @@ export const endpoints = {
   ...rateEndpoints,
   ...paperEndpoints,
   ...settingsEndpoints,
+  ...bundleEndpoints,
   company: endpoint('get', '/api/company', 'The company and its fiscal periods', 'member', {
     answer: companyView,
   }),

@@ -6,6 +6,7 @@ import { pinoHttp } from 'pino-http';
 import { openApiDescription } from '@coffer/contract';
 import { chartRoutes } from '../accounts/account-routes.ts';
 import type { Clock } from '../clock.ts';
+import { bundleBytes, bundlePath, bundleRoutes } from '../bundle/bundle-routes.ts';
 import { companyRoutes } from '../company/company-routes.ts';
 import { healthRoutes } from '../health/health-routes.ts';
 import { fileRoutes } from '../instruments/files/file-routes.ts';
@@ -77,6 +78,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   const tokens = new AntiForgery(parts.secret);
   app.use('/api', session.handler, tokens.check);
   app.use(paperPath, paperBytes);
+  app.use(bundlePath, bundleBytes);
   app.use('/api', body, plainBody, whoCalls(database));
   app.get('/api', (_request, response) => {
     response.json(openApiDescription());
@@ -88,6 +90,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   app.use(accountRoutes(signIn));
   app.use(peopleRoutes(signIn));
   app.use(companyRoutes(database, parts.today));
+  app.use(bundleRoutes(database, figures));
   app.use(chartRoutes(database, figures));
   app.use(rateRoutes(database, figures, parts.today, parts.rateService));
   app.use(registerRoutes(database, figures));

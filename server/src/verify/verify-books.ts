@@ -21,14 +21,23 @@ export async function verifyBooks(database: Knex, figures: FigureThreads): Promi
   const ids = await database('company').orderBy('id').pluck<number[]>('id');
   const found: Disagreement[] = [];
   for (const id of ids) {
-    const company = await companyOf(database, id);
-    const messages = [
-      ...(await wrongEntries(database, company)),
-      ...(await wrongReports(database, figures, company)),
-      ...(await wrongInstruments(database, figures, company)),
-      ...(await wrongPapers(database, company)),
-    ];
-    found.push(...messages.map((message) => ({ company: company.name, message })));
+    found.push(...(await verifyCompany(database, figures, id)));
   }
   return found;
+}
+
+/** The same of one company. */
+export async function verifyCompany(
+  database: Knex,
+  figures: FigureThreads,
+  companyId: number,
+): Promise<Disagreement[]> {
+  const company = await companyOf(database, companyId);
+  const messages = [
+    ...(await wrongEntries(database, company)),
+    ...(await wrongReports(database, figures, company)),
+    ...(await wrongInstruments(database, figures, company)),
+    ...(await wrongPapers(database, company)),
+  ];
+  return messages.map((message) => ({ company: company.name, message }));
 }

@@ -1,0 +1,15 @@
+import * as v from 'valibot';
+import { shortText } from '../document/scalars.ts';
+import { bundleKept } from './bundle-views.ts';
+import { bytesBody, endpoint } from './endpoint.ts';
+
+/** Companies that are brought whole. */
+export const bundleEndpoints = {
+  keepBundle: endpoint(
+    'post',
+    '/api/companies/bundle',
+    'Make a company of everything that another installation had of it, all or none; for administrators of any company',
+    'person',
+    { query: v.strictObject({ name: v.optional(shortText) }), body: bytesBody, answer: bundleKept },
+  ),
+} as const;

@@ -1,0 +1,173 @@
+import { strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
+import { bundleFiles, type BundleFile } from '@coffer/contract';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { TestServer, type Answer, type Caller } from '../testing/test-server.ts';
+import { pdf } from '../testing/small-files.ts';
+
+let server: TestServer;
+let preparer: Caller;
+let keeper: Caller;
+beforeAll(async () => {
+  server = await TestServer.start();
+  preparer = await server.as('ilka');
+  keeper = await server.as('sunniva');
+});
+afterAll(async () => {
+  const found = await server.disagreements();
+  await server.stop();
+  expect(found).toEqual([]);
+});
+
+type Files = Record<string, Uint8Array<ArrayBuffer>>;
+
+const takeOut = async (caller = preparer): Promise<Files> =>
+  unzipSync(new Uint8Array(await caller.bytes('/api/company.zip'))) as Files;
+const bring = (files: Zippable, name: string, by = keeper): Promise<Answer> =>
+  by.sendFile(
+    `/api/companies/bundle?name=${encodeURIComponent(name)}`,
+    zipSync(files) as Uint8Array<ArrayBuffer>,
+  );
+const text = (bytes: Uint8Array | undefined): string => new TextDecoder().decode(bytes);
+/** What the files say, but when they were written and what the company is called. */
+const saying = (files: Files): Record<string, string> =>
+  Object.fromEntries(
+    Object.entries(files).map(([name, bytes]) => [
+      name,
+      name === 'company.json'
+        ? JSON.stringify({ ...(JSON.parse(text(bytes)) as object), madeAt: '', name: '' })
+        : Buffer.from(bytes).toString('base64'),
+    ]),
+  );
+/** One row of a file told otherwise. */
+const altered = (files: Files, file: BundleFile, change: (row: never) => object): Files => {
+  const [first = '', ...others] = text(files[`${file}.jsonl`]).split('\n');
+  const line = JSON.stringify({ ...(JSON.parse(first) as object), ...change(JSON.parse(first) as never) });
+  return { ...files, [`${file}.jsonl`]: strToU8([line, ...others].join('\n')) as Uint8Array<ArrayBuffer> };
+};
+
+describe('everything that a company has', () => {
+  it('comes in again equal: every version, entry, report, fixing, setting, scenario and paper', async () => {
+    const { rows } = (await preparer.call('GET', '/api/register?on=2026-10-31')).body;
+    const id = rows[0].id as string;
+    await preparer.sendFile(`/api/instruments/${id}/papers?name=Agreement.pdf`, pdf);
+    const gone = (
+      await preparer.sendFile(`/api/instruments/${id}/papers?name=Wrong.pdf`, new Uint8Array([...pdf, 10]))
+    ).body;
+    await preparer.call('POST', `/api/instruments/${id}/papers/${gone.id}/taken-away`, {
+      reason: 'Of another loan',
+    });
+    await keeper.call('POST', '/api/settings', {
+      settings: { numbers: 'point-comma' },
+      reason: 'As we write',
+    });
+    await preparer.call('PUT', `/api/instruments/${id}/accounts`, { accounts: [], costCentre: 'K-12' });
+    const withdrawn = rows[1];
+    await preparer.insist('POST', `/api/instruments/${withdrawn.id}/withdrawal`, {
+      reason: 'Taken on twice',
+      version: withdrawn.version,
+    });
+    const scenario = {
+      name: 'Lower',
+      changes: [{ instrument: rows[2].name, version: rows[2].version, events: [] }],
+    };
+    await preparer.call('POST', '/api/scenarios', scenario);
+
+    const out = await takeOut();
+    for (const file of Object.keys(bundleFiles)) expect(out).toHaveProperty([`${file}.jsonl`]);
+    const kept = await bring(out, 'Ostrel once more');
+    expect([kept.status, kept.body]).toMatchObject([200, { name: 'Ostrel once more', papers: 1 }]);
+    expect(kept.body.entries).toBeGreaterThan(400);
+    const there = { 'x-coffer-company': String(kept.body.companyId) };
+    const again = unzipSync(
+      new Uint8Array(await keeper.bytes(`/api/company.zip?company=${kept.body.companyId}`)),
+    ) as Files;
+    expect(Object.keys(saying(again))).toEqual(Object.keys(saying(out)));
+    for (const [name, said] of Object.entries(saying(again)))
+      expect([name, said === saying(out)[name]]).toEqual([name, true]);
+    // And it goes on there: the figures are the same, and the open month is locked.
+    const on = '/api/register?on=2026-10-31';
+    const figures = ({ body }: Answer): unknown[] =>
+      body.rows.map(({ name, figures: of }: { name: string; figures: object }) => [name, of]);
+    expect(figures(await keeper.call('GET', on, undefined, there))).toEqual(
+      figures(await preparer.call('GET', on)),
+    );
+    const [first] = (await keeper.call('GET', '/api/session')).body.person.companies;
+    expect(first).toBeDefined();
+    const locked = await keeper.call(
+      'POST',
+      '/api/periods/2026-10-31/lock',
+      { confirm: ['month-not-ended'] },
+      there,
+    );
+    expect([locked.status, locked.text]).toEqual([200, expect.any(String)]);
+  });
+
+  it('is brought by who administers a company here, under a name of its own', async () => {
+    const out = await takeOut();
+    expect((await bring(out, 'By a preparer', preparer)).status).toBe(403);
+    const taken = await bring(out, 'ostrel GLASSWORKS');
+    expect([taken.status, taken.body.error.faults[0].key]).toEqual([422, 'name']);
+  });
+
+  it('is refused whole where a row is wrong, at its line, and where it does not agree with itself', async () => {
+    const out = await takeOut();
+    const companies = async (): Promise<unknown> => (await server.database('company').count('id as many'))[0];
+    const before = await companies();
+    const refusals: [Files, RegExp][] = [
+      [altered(out, 'entries', () => ({ number: 'one' })), /entries\.jsonl, line 1: number/],
+      [altered(out, 'entries', () => ({ extra: 1 })), /entries\.jsonl, line 1: extra/],
+      [altered(out, 'fixings', () => ({ index: 99 })), /no index 99/],
+      [altered(out, 'versions', () => ({ instrument: 999 })), /no instrument 999/],
+      [altered(out, 'versions', () => ({ document: { document: 'coffer.instrument/1' } })), /./],
+      [
+        altered(out, 'reported', (row: { current: number; nonCurrent: number }) => ({
+          current: row.current + 1,
+          nonCurrent: row.nonCurrent - 1,
+        })),
+        /./,
+      ],
+      [
+        altered(
+          out,
+          'entries',
+          ({ lines: [one, ...rest] }: { lines: { debit: number; credit: number }[] }) => ({
+            lines: [{ ...one, debit: (one?.debit ?? 0) + 1 }, ...rest],
+          }),
+        ),
+        /balance/,
+      ],
+      [altered(out, 'papers', () => ({ sha256: '0'.repeat(64) })), /./],
+      [altered(out, 'papers', () => ({ type: 'image/png' })), /not what it is said to be/],
+      [altered(out, 'periods', () => ({ endsOn: '2026-02-28' })), /does not follow/],
+      [{ ...out, 'papers/1': strToU8('other') as Uint8Array<ArrayBuffer> }, /./],
+      [{ ...out, 'more.txt': strToU8('x') as Uint8Array<ArrayBuffer> }, /more\.txt: This is no part/],
+      [
+        Object.fromEntries(Object.entries(out).filter(([name]) => name !== 'periods.jsonl')),
+        /periods\.jsonl: It is missing/,
+      ],
+    ];
+    for (const [at, [files, why]] of refusals.entries()) {
+      const answer = await bring(files, 'Wrong');
+      expect([at, answer.status < 500, answer.body.error.message]).toEqual([
+        at,
+        true,
+        expect.stringMatching(why),
+      ]);
+    }
+    const noZip = await keeper.sendFile('/api/companies/bundle', pdf);
+    expect([noZip.status, noZip.body.error.message]).toEqual([422, expect.stringMatching(/no ZIP/)]);
+    expect(await companies()).toEqual(before);
+  });
+
+  it('of 10 GB in 10 kB is not unpacked', async () => {
+    const bomb = zipSync({ 'company.json': new Uint8Array(1_000) }) as Uint8Array<ArrayBuffer>;
+    // The central directory says how much is packed (APPNOTE.TXT, 4.3.12: uncompressed size, at its offset 24).
+    const at = Buffer.from(bomb).indexOf(Buffer.from([0x50, 0x4b, 1, 2]));
+    new DataView(bomb.buffer).setUint32(at + 24, 0xfffffff0, true);
+    const answer = await keeper.sendFile('/api/companies/bundle', bomb);
+    expect([answer.status, answer.body.error.message]).toEqual([
+      422,
+      expect.stringMatching(/more than 1 GB/),
+    ]);
+  });
+});
