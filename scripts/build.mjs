@@ -26,9 +26,10 @@ function filesBelow(folder) {
     .sort();
 }
 
-/** A hash over the contents of folders and the lock file: the same sources make the same id. */
+/** A hash over the contents of folders, the lock file and this script: the same sources make the same id. */
 function idOf(folders) {
-  const hash = createHash('sha256').update(readFileSync(join(root, 'package-lock.json')));
+  const hash = createHash('sha256');
+  for (const path of ['package-lock.json', 'scripts/build.mjs']) hash.update(readFileSync(join(root, path)));
   for (const path of folders.flatMap(filesBelow)) hash.update(path).update(readFileSync(join(root, path)));
   return hash.digest('hex').slice(0, 16);
 }
@@ -66,6 +67,7 @@ async function bundle(entry, outfile, external) {
             'pg',
             'pino*',
             'exceljs',
+            'fflate',
             'helmet',
             'compression',
             'connect-pg-simple',

@@ -139,7 +139,7 @@ await fill('Amount, EUR', '1.2m');
 await fill('Start', '1 oct 26');
 await fill('First payment', '1 nov 26');
 await fill('Annual rate, %', '6 1/8');
-await fill('Number of payments', '18');
+await fill('Term', '18');
 await page.getByRole('button', { name: 'Add an event' }).first().click();
 await page.getByRole('menuitem', { name: 'Rate step' }).click();
 await page.locator('#event-0').getByLabel('On', { exact: true }).fill('1 oct 28');

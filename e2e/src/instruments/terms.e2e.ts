@@ -216,9 +216,7 @@ test('a loan left for renewal is renewed on the day it ends, and its last cents 
   await page.getByRole('button', { name: 'Renew it' }).click();
   const renewal = page.locator('coffer-event-fields').first();
   await expect(field(renewal, 'On')).toHaveValue('15 Jan 2031');
-  await expect(
-    page.getByText('Still needed: rate of the renewal, term of the renewal.'),
-  ).toBeVisible();
+  await expect(page.getByText('Still needed: rate of the renewal, term of the renewal.')).toBeVisible();
   await field(renewal, 'New rate, %').fill('0');
   await field(renewal, 'Term, payments').fill('240');
   await expect(renewal.getByText('worked out: 333.33')).toBeVisible();

@@ -56,3 +56,42 @@ test('a company writes and reads numbers and days as it chose, on every page, an
   await expect(page.getByText('12 instruments')).toBeVisible();
   await expect(page.getByText('30 Apr 2026').or(page.getByText('31 May 2026')).first()).toBeVisible();
 });
+
+test('everything of a company is taken out as one file and comes in again as another, its documents too', async ({
+  page,
+}, info) => {
+  await page.goto('/log-in');
+  await page.getByLabel('Log-in name').fill('maren');
+  await page.getByLabel('Password').fill('otter lantern gravel pine');
+  await page.getByRole('button', { name: 'Log in' }).click();
+  await expect(page.getByRole('navigation', { name: 'Places' })).toBeVisible();
+  await page.getByRole('button', { name: /^Pellwin/ }).click();
+  const other = page.getByRole('menuitem', { name: 'Work for Pellwin Flat Glass' });
+  if (await other.isVisible()) await other.click();
+  else await page.keyboard.press('Escape');
+  await expect(page.getByText('12 instruments')).toBeVisible();
+  await page.goto('/settings');
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Take everything out (ZIP)' }).click(),
+  ]);
+  const everything = info.outputPath('everything.zip');
+  await download.saveAs(everything);
+  await page.getByRole('button', { name: /^Pellwin Flat Glass/ }).click();
+  await page.getByRole('menuitem', { name: 'Another company…' }).click();
+  // Under its own name it is here already.
+  await page.getByLabel('Everything of a company, ZIP').setInputFiles(everything);
+  await expect(page.getByText('is kept here already; give this one another name').first()).toBeVisible();
+  await page.getByLabel('Name, as on the reports').fill('Pellwin moved');
+  await page.getByLabel('Everything of a company, ZIP').setInputFiles(everything);
+  await expect(page.getByRole('button', { name: /^Pellwin moved/ })).toBeVisible();
+  await expect(page.getByText('12 instruments')).toBeVisible();
+  await expect(page.getByRole('radio', { name: 'April 2026, closed' })).toBeVisible();
+
+  // The documents in it are a ZIP of documents: of names that are here already, all or none is said.
+  await page.goto('/instruments/many');
+  await page.getByLabel('Sheet of instruments, CSV or XLSX').setInputFiles(everything);
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Take on 12 instruments' }).click();
+  await expect(page.getByText(/already/).first()).toBeVisible();
+});

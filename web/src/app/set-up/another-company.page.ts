@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, HostListener, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { endpoints } from '@coffer/contract';
+import { endpoints, mostBundleBytes } from '@coffer/contract';
+import { from, switchMap } from 'rxjs';
 import { ApiClient } from '../api/api-client';
 import { refusedAt } from '../api/refused-at';
 import { SessionService } from '../session/session.service';
@@ -25,6 +26,19 @@ import { follow, previewed } from './preview-as-of';
       <div class="page-head">
         <h1>Another company</h1>
         <span class="dim">with books, people and instruments of its own; you prepare and administer it</span>
+        <div class="actions">
+          <input
+            #file
+            hidden
+            type="file"
+            accept=".zip"
+            aria-label="Everything of a company, ZIP"
+            (change)="bring(file)"
+          />
+          <button matButton="outlined" [disabled]="busy()" (click)="file.click()">
+            {{ bringing() ? 'Bringing it in…' : 'Bring one from a file' }}
+          </button>
+        </div>
       </div>
       <form class="sheet" (submit)="$event.preventDefault(); submit()">
         <coffer-company-fields [form]="form" />
@@ -51,8 +65,46 @@ export class AnotherCompanyPage {
   protected readonly failed = signal('');
   protected readonly busy = signal(false);
 
+  protected readonly bringing = signal(false);
+
   constructor() {
     follow(this.form);
+  }
+
+  /** A company that another installation took out whole; under the name that is typed, where one is. */
+  protected bring(input: HTMLInputElement): void {
+    const file = input.files?.[0];
+    input.value = '';
+    if (!file || this.busy()) return;
+    if (file.size > mostBundleBytes) {
+      this.failed.set('The file is larger than 250 MB, the most that is taken in here.');
+      return;
+    }
+    this.busy.set(true);
+    this.bringing.set(true);
+    this.failed.set('');
+    const name = this.form.name.value.trim();
+    from(file.arrayBuffer())
+      .pipe(
+        switchMap((bytes) =>
+          this.api.call(endpoints.keepBundle, {
+            query: name === '' ? {} : { name },
+            body: new Uint8Array(bytes),
+          }),
+        ),
+      )
+      .subscribe({
+        next: ({ companyId }) => this.session.work(companyId),
+        error: (error: unknown) => this.refuse(error),
+      });
+  }
+
+  private refuse(error: unknown): void {
+    this.busy.set(false);
+    this.bringing.set(false);
+    const { fields, whole } = refusedAt(error);
+    this.form.tell(fields);
+    this.failed.set(whole);
   }
 
   @HostListener('document:keydown.control.enter')
@@ -68,12 +120,7 @@ export class AnotherCompanyPage {
         const made = person.companies.find(({ id }) => !known.has(id));
         if (made) this.session.work(made.id);
       },
-      error: (error: unknown) => {
-        this.busy.set(false);
-        const { fields, whole } = refusedAt(error);
-        this.form.tell(fields);
-        this.failed.set(whole);
-      },
+      error: (error: unknown) => this.refuse(error),
     });
   }
 }

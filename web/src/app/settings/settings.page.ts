@@ -11,7 +11,7 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { FormControl, ReactiveFormsModule } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MatRadioModule } from '@angular/material/radio';
-import { instrumentClasses, usualClassNames, type InstrumentClass } from '@coffer/contract';
+import { downloads, instrumentClasses, usualClassNames, type InstrumentClass } from '@coffer/contract';
 import { of, startWith, switchMap } from 'rxjs';
 import { loaded } from '../api/loaded';
 import { refusedAt } from '../api/refused-at';
@@ -19,6 +19,7 @@ import { ChoiceField } from '../fields/choice-field';
 import { TypedField } from '../fields/typed-field';
 import { DayPipe } from '../figures/amount.pipe';
 import { MomentPipe } from '../figures/moment.pipe';
+import { CompanyChoice } from '../session/company-choice';
 import { SessionService } from '../session/session.service';
 import { currencyChoices, monthNameChoices } from '../set-up/company-choices';
 import { HabitChoice } from './habit-choice';
@@ -45,6 +46,7 @@ import { SettingsService } from './settings.service';
 })
 export class SettingsPage {
   private readonly service = inject(SettingsService);
+  private readonly choice = inject(CompanyChoice);
   protected readonly session = inject(SessionService);
   protected readonly loaded = loaded(
     computed(() => this.session.company()?.id),
@@ -77,6 +79,8 @@ export class SettingsPage {
   protected readonly monthNames = monthNameChoices;
   protected readonly names = settingNames;
   protected readonly words = changeInWords;
+  /** Where all that the company has is fetched. */
+  protected readonly everything = computed(() => this.choice.file(downloads.bundle, {}, {}));
 
   constructor() {
     effect(() => {

@@ -11,32 +11,33 @@ import {
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import { dayCountNames, dayCounts, frequencies, type DayCountName, type Frequency } from '@coffer/core';
-import { endpoints, frequencyInWords, mostAtOnce, showNumber } from '@coffer/contract';
-import { catchError, exhaustMap, of, Subscription, timer } from 'rxjs';
-import { ApiClient, ApiRefusal, newKey } from '../api/api-client';
+import { frequencyInWords, mostAtOnce, showNumber } from '@coffer/contract';
+import { ApiRefusal } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { CompanyService } from '../company/company.service';
 import { FigureGrid } from '../figures/figure-grid';
 import type { GridAct, GridTyped } from '../figures/grid-model';
+import type { PackedDocument } from '../sheets/documents-of-zip';
 import { SheetReader } from '../sheets/sheet-reader.service';
 import { rowsOfText, type FileTable } from '../sheets/table-of-file';
 import type { Repaid } from '../sheets/cells';
 import { meanings, meaningNames, needed, type Meaning } from './meanings';
 import { repaidWords, SheetDesk, stateOf, type DeskRow, type RowState } from './sheet-desk';
 import { meaningOfKey } from './sheet-row';
+import { DocumentsPart } from './documents-part';
+import { TakingOn } from './taking-on';
 import { deskColumns, deskRows, deskTotals, eveningText } from './take-on-columns';
 
 /** Many instruments from a sheet: columns pointed at what they mean, each row worked out, all taken on at once. */
 @Component({
   selector: 'coffer-take-on',
-  imports: [FigureGrid, MatButtonModule, RouterLink],
-  providers: [SheetDesk],
+  imports: [DocumentsPart, FigureGrid, MatButtonModule, RouterLink],
+  providers: [SheetDesk, TakingOn],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './take-on.page.html',
   styleUrl: './take-on.page.scss',
 })
 export class TakeOnPage {
-  private readonly api = inject(ApiClient);
   private readonly router = inject(Router);
   private readonly sheets = inject(SheetReader);
   private readonly company = inject(CompanyService);
@@ -51,8 +52,9 @@ export class TakeOnPage {
   protected readonly failed = signal('');
   protected readonly reading = signal(false);
   protected readonly shown = signal<RowState | 'all'>('all');
-  protected readonly takingOn = signal<{ done: number; of: number } | undefined>(undefined);
-  private running = new Subscription();
+  protected readonly taking = inject(TakingOn);
+  /** The documents of a ZIP, where that was brought in place of a sheet. */
+  protected readonly documents = signal<readonly PackedDocument[]>([]);
   private left = false;
 
   private readonly digits = computed(() => this.company.digits());
@@ -112,8 +114,14 @@ export class TakeOnPage {
   private read(file: File): void {
     this.failed.set('');
     this.reading.set(true);
-    this.sheets.read(file).subscribe({
-      next: (tables) => this.take(tables.filter(({ rows }) => rows.length > 0)),
+    this.sheets.open(file).subscribe({
+      next: (content) => {
+        if ('tables' in content) this.take(content.tables.filter(({ rows }) => rows.length > 0));
+        else {
+          this.reading.set(false);
+          this.documents.set(content.documents);
+        }
+      },
       error: (error: unknown) => {
         this.reading.set(false);
         this.failed.set(messageOf(error));
@@ -150,6 +158,7 @@ export class TakeOnPage {
   }
 
   protected again(): void {
+    this.documents.set([]);
     this.tables.set([]);
     this.desk.clear();
     this.failed.set('');
@@ -229,51 +238,26 @@ export class TakeOnPage {
   }
 
   protected takeOn(): void {
-    if (this.takingOn()) return;
+    if (this.taking.soFar() || this.documents().length > 0) return;
     if (this.inTheWay() !== '') {
       this.toNextFault();
       return;
     }
     const kept = this.desk.kept();
-    const key = newKey();
     this.failed.set('');
-    this.takingOn.set({ done: 0, of: kept.length });
-    this.running = new Subscription();
-    const asked = timer(400, 700).pipe(
-      exhaustMap(() =>
-        this.api.call(endpoints.takenOnSoFar, { params: { key } }).pipe(catchError(() => of(undefined))),
-      ),
-    );
-    this.running.add(
-      asked.subscribe((soFar) => {
-        if (soFar && soFar.of > 0) this.takingOn.set(soFar);
-      }),
-    );
-    const documents = kept.flatMap(({ outcome }) => outcome?.document ?? []);
-    this.running.add(
-      this.api.call(endpoints.takeOnMany, { body: { documents }, key }).subscribe({
-        next: () => {
-          this.end();
-          // Who left the page meanwhile stays where they are.
-          if (!this.left) void this.router.navigateByUrl('/');
-        },
-        error: (error: unknown) => {
-          this.end();
-          this.refuse(error, kept);
-        },
-      }),
-    );
+    this.taking.run(kept.flatMap(({ outcome }) => outcome?.document ?? [])).subscribe({
+      next: () => {
+        // Who left the page meanwhile stays where they are.
+        if (!this.left) void this.router.navigateByUrl('/');
+      },
+      error: (error: unknown) => this.refuse(error, kept),
+    });
   }
 
   /** Ends the call; the server takes on nothing then. */
   protected cancel(): void {
-    this.end();
+    this.taking.end();
     this.failed.set('Taking on was cancelled; nothing was taken on.');
-  }
-
-  private end(): void {
-    this.running.unsubscribe();
-    this.takingOn.set(undefined);
   }
 
   private refuse(error: unknown, sent: readonly DeskRow[]): void {

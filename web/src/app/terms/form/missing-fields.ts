@@ -23,10 +23,10 @@ const partNames: Readonly<Record<string, string>> = {
 };
 
 /** What fields are told apart by: the stretches and events that are typed. */
-type Parts = {
+interface Parts {
   readonly stretches: readonly unknown[];
   readonly events: readonly Pick<TypedEvent, 'type'>[];
-};
+}
 
 /** What was found wrong, each with the name of its field, for where the field itself may be out of sight. */
 export function faultsInWords(
