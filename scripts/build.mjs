@@ -67,6 +67,7 @@ async function bundle(entry, outfile, external) {
             'pg',
             'pino*',
             'exceljs',
+            'date-holidays',
             'fflate',
             'helmet',
             'compression',

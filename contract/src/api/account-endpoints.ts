@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { chartBody, chartView, ledgerBody, ownAccounts } from './account-views.ts';
+import { accountCode, broughtBy, chartBody, chartView, ledgerBody, ownAccounts } from './account-views.ts';
 import { endpoint } from './endpoint.ts';
 import { instrumentId } from './ids.ts';
 import { charting, preparing } from './permissions.ts';
@@ -14,6 +14,16 @@ export const accountEndpoints = {
     'The chart of accounts, what stands for each role, and what was brought in',
     'member',
     { answer: chartView },
+  ),
+  broughtInto: endpoint(
+    'get',
+    '/api/accounts/brought-in',
+    'What each instrument brings into an account on the first day of the books',
+    'member',
+    {
+      query: v.strictObject({ code: accountCode }),
+      answer: v.strictObject({ instruments: v.array(broughtBy) }),
+    },
   ),
   keepAccounts: endpoint(
     'put',

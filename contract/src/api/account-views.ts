@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import { accountRoles } from '@coffer/core';
 import { shortText } from '../document/scalars.ts';
-import { minorUnits } from './ids.ts';
+import { instrumentId, minorUnits } from './ids.ts';
 
 /** The most accounts of a chart. */
 export const mostAccounts = 5000;
@@ -37,6 +37,10 @@ export const broughtIn = v.strictObject({
   ledger: v.nullable(minorUnits),
 });
 export type BroughtIn = v.InferOutput<typeof broughtIn>;
+
+/** What one instrument brings into an account. */
+export const broughtBy = v.strictObject({ instrumentId, name: v.string(), amount: minorUnits });
+export type BroughtBy = v.InferOutput<typeof broughtBy>;
 
 /** The chart of a company. */
 export const chartView = v.strictObject({

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { accrualChoices } from '@coffer/core';
-import { dayText } from '../document/scalars.ts';
+import { dayText, shortText } from '../document/scalars.ts';
 import { habits, usualHabits } from '../words/habits.ts';
 import { newCompany } from './set-up-views.ts';
 import { classNames, reasonText, type ClassNames } from './views.ts';
@@ -13,12 +13,28 @@ export const usualClassNames: ClassNames = {
   bond: 'Bonds',
 };
 
+/** The most closed days that a company keeps. */
+export const mostClosedDays = 1200;
+
+/** A day on which the banks of the company are closed besides those of a published calendar, and what it is. */
+export const closedDay = v.strictObject({ on: dayText, name: shortText });
+export type ClosedDay = v.InferOutput<typeof closedDay>;
+
 /** What a company decides about how it is shown and kept. */
 export const companySettings = v.strictObject({
   ...habits.entries,
   /** What becomes of the accruals of a month, from the month on that it is decided for. */
   accruals: v.picklist(accrualChoices),
   classNames,
+  /** In order, each day once. */
+  closedDays: v.pipe(
+    v.array(closedDay),
+    v.maxLength(mostClosedDays, `expected at most ${mostClosedDays} days.`),
+    v.check(
+      (days) => days.every(({ on }, at) => at === 0 || on > (days[at - 1]?.on ?? '')),
+      'expected the days in order, each once.',
+    ),
+  ),
   /** What the company is: these hold at once. */
   name: newCompany.entries.name,
   /** Of the books and of every instrument in them. */
@@ -33,7 +49,14 @@ export type Setting = keyof CompanySettings;
 export const settingKeys = Object.keys(companySettings.entries) as Setting[];
 
 /** Settings that are written beside a company; the others are the company's own facts. */
-export const writtenSettings = ['numbers', 'belowZero', 'dates', 'accruals', 'classNames'] as const;
+export const writtenSettings = [
+  'numbers',
+  'belowZero',
+  'dates',
+  'accruals',
+  'classNames',
+  'closedDays',
+] as const;
 export type WrittenSetting = (typeof writtenSettings)[number];
 
 /** Where nobody has decided. */
@@ -41,6 +64,7 @@ export const usualSettings: Pick<CompanySettings, WrittenSetting> = {
   ...usualHabits,
   accruals: 'reversed',
   classNames: usualClassNames,
+  closedDays: [],
 };
 
 /** Settings that are to be, and why; they hold from today on. */
@@ -66,6 +90,40 @@ export const settingChanged = v.strictObject({
   at: v.string(),
 });
 export type SettingChanged = v.InferOutput<typeof settingChanged>;
+
+/** Whose published holidays are proposed: a country by its ISO 3166-1 code, or a region of it by its own. */
+export const holidaysOf = v.strictObject({
+  country: v.pipe(v.string(), v.regex(/^[A-Z]{2}$/, 'expected a country code such as DE.')),
+  region: v.optional(
+    v.pipe(v.string(), v.regex(/^[A-Za-z0-9-]{1,10}$/, 'expected a region code such as BY.')),
+  ),
+  from: v.pipe(
+    v.string(),
+    v.regex(/^\d{4}$/, 'expected a year.'),
+    v.transform(Number),
+    v.minValue(1970),
+    v.maxValue(2100),
+  ),
+  to: v.pipe(
+    v.string(),
+    v.regex(/^\d{4}$/, 'expected a year.'),
+    v.transform(Number),
+    v.minValue(1970),
+    v.maxValue(2100),
+  ),
+});
+
+/** The countries whose holidays are known, with their regions. */
+export const holidayCountries = v.strictObject({
+  countries: v.array(
+    v.strictObject({
+      code: v.string(),
+      name: v.string(),
+      regions: v.array(v.strictObject({ code: v.string(), name: v.string() })),
+    }),
+  ),
+});
+export type HolidayCountries = v.InferOutput<typeof holidayCountries>['countries'];
 
 /** The settings of a company as they hold today, and every change to them, newest first. */
 export const settingsView = v.strictObject({

@@ -193,6 +193,26 @@ describe('business days', () => {
     expect(isBusinessDay(day('2022-06-20'), 'US Federal Reserve')).toBe(false);
   });
 
+  // Common practice: a bank holiday of one place is closed as the calendar's own are, and is moved over with them.
+  it('closed besides those of the calendar are moved over as its own are', () => {
+    const closed = new Set([day('2026-12-24'), day('2026-12-31')]);
+    const moved = (date: string): string[] =>
+      businessDayRules.map((rule) => formatDay(businessDay(day(date), rule, 'TARGET', closed)));
+    // Thursday the 24th, Christmas on Friday, then a weekend.
+    expect(moved('2026-12-24')).toEqual(['2026-12-28', '2026-12-28', '2026-12-23']);
+    // New Year's Eve and New Year's Day before a weekend: the next one is in another year.
+    expect(moved('2026-12-31')).toEqual(['2027-01-04', '2026-12-30', '2026-12-30']);
+    fc.assert(
+      fc.property(fc.integer({ min: 10_000, max: 30_000 }), fc.uniqueArray(fc.nat(30)), (on, after) => {
+        const besides = new Set(after.map((days) => (on + days) as CalendarDay));
+        const next = businessDay(on as CalendarDay, 'following', 'weekends', besides);
+        for (let each = on; each < next; each += 1)
+          expect((each + 3) % 7 > 4 || besides.has(each as CalendarDay)).toBe(true);
+        expect((next + 3) % 7 <= 4 && !besides.has(next)).toBe(true);
+      }),
+    );
+  });
+
   // Ecclesiastical tables: the earliest and latest of recent Easters and a few between.
   it.each(['2000-04-23', '2008-03-23', '2011-04-24', '2019-04-21', '2024-03-31', '2026-04-05', '2038-04-25'])(
     'find Easter on %s',

@@ -141,7 +141,17 @@ describe('what is brought in', () => {
         .reduce((sum, each) => sum + each.brought, 0);
       const left = 100_000 * 1.005 ** 8 - (8606.64 * (1.005 ** 8 - 1)) / 0.005;
       expect(Math.abs(-owed / 100 - left)).toBeLessThan(0.05);
-      const balances = brought.map(({ code, brought: balance }) => ({ code, balance }));
+      // Account by account, what each instrument brings is what all of them bring.
+      await preparer.insist('POST', '/api/instruments', {
+        document: { ...loanDocument('Smaller loan', started), amount: '5000.00' },
+      });
+      for (const { code, brought: sum } of (await view()).broughtIn) {
+        const { body } = await preparer.call('GET', `/api/accounts/brought-in?code=${code}`);
+        const of = body.instruments as { name: string; amount: number }[];
+        expect(of.map(({ name }) => name)).toEqual(['Older loan', 'Smaller loan']);
+        expect(of.reduce((total, { amount }) => total + amount, 0)).toBe(sum);
+      }
+      const balances = (await view()).broughtIn.map(({ code, brought: balance }) => ({ code, balance }));
       const ledger = (all: object[]): Promise<Answer> =>
         preparer.call('PUT', '/api/accounts/ledger', { balances: all });
       await ledger(balances.map((each, at) => (at === 0 ? { ...each, balance: each.balance + 1 } : each)));

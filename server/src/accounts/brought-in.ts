@@ -11,31 +11,34 @@ interface Drafts {
   readonly entries: readonly Entry[];
 }
 
-/**
- * What instruments bring into each account on the first day of the books, posted and still to post, beside what the
- * ledger held the day before. Debits positive, minor units, by code.
- */
-export async function broughtIn(
+/** What each instrument brings into each account, by code and then by instrument; debits positive, minor units. */
+export type BroughtByInstrument = ReadonlyMap<string, ReadonlyMap<string, number>>;
+
+/** What each instrument brings into each account on the first day of the books, posted and still to post. */
+export async function broughtByInstrument(
   database: Knex,
   companyId: number,
   booksFrom: string,
   accounts: Accounts,
   drafts: readonly Drafts[],
-): Promise<BroughtIn[]> {
-  const sums = new Map<string, number>();
-  const add = (code: string, amount: number): void => {
-    sums.set(code, (sums.get(code) ?? 0) + amount);
+): Promise<BroughtByInstrument> {
+  const sums = new Map<string, Map<string, number>>();
+  const add = (code: string, instrument: string, amount: number): void => {
+    const of = sums.get(code) ?? new Map<string, number>();
+    of.set(instrument, (of.get(instrument) ?? 0) + amount);
+    sums.set(code, of);
   };
   const posted = await entryLines(database, companyId)
     .where({ kind: 'opening' })
     .whereNot({ role: 'opening-balances' })
     .where('for_period', '<', booksFrom)
-    .groupBy('account_code')
-    .select<{ code: string; amount: string }[]>(
+    .groupBy('account_code', 'instrument_id')
+    .select<{ code: string; instrument: string; amount: string }[]>(
       'account_code as code',
+      'instrument_id as instrument',
       database.raw('sum(debit::numeric - credit::numeric) as amount'),
     );
-  for (const { code, amount } of posted) add(code, Number(amount));
+  for (const { code, instrument, amount } of posted) add(code, instrument, Number(amount));
   const first = parseDay(booksFrom) as CalendarDay;
   for (const { instrumentId, entries } of drafts) {
     const openings = entries.filter(
@@ -44,14 +47,27 @@ export async function broughtIn(
     for (const { account, debit, credit } of openings.flatMap(({ lines }) => lines)) {
       if (account === 'opening-balances') continue;
       const { code } = accounts.named(accounts.of(instrumentId, account)?.code, account);
-      add(code, debit - credit);
+      add(code, instrumentId, debit - credit);
     }
   }
+  return sums;
+}
+
+/** What instruments bring into each account, beside what the ledger held the day before. */
+export async function broughtIn(
+  database: Knex,
+  companyId: number,
+  brought: BroughtByInstrument,
+): Promise<BroughtIn[]> {
   const ledger = await database('ledger_balance').where({ company_id: companyId }).select('code', 'balance');
   const held = new Map(ledger.map(({ code, balance }) => [code, balance]));
-  return [...new Set([...sums.keys(), ...held.keys()])]
+  return [...new Set([...brought.keys(), ...held.keys()])]
     .sort((one, other) => one.localeCompare(other))
-    .map((code) => ({ code, brought: sums.get(code) ?? 0, ledger: held.get(code) ?? null }));
+    .map((code) => {
+      const amounts = [...(brought.get(code)?.values() ?? [])];
+      const sum = amounts.reduce((total, amount) => total + amount, 0);
+      return { code, brought: sum, ledger: held.get(code) ?? null };
+    });
 }
 
 /** The accounts in which what is brought in is not what the ledger is known to have held. */

@@ -7,6 +7,7 @@ import { serve } from '../http/route.ts';
 import { personViewOf, visitorBy } from '../session/who-calls.ts';
 import { changeSettings } from './change-settings.ts';
 import { companyView } from './company-view.ts';
+import { countriesWithHolidays, publishedHolidays } from './holidays.ts';
 import { makeCompany } from './make-company.ts';
 import { settingsView } from './settings.ts';
 
@@ -21,6 +22,12 @@ export function companyRoutes(database: Knex, today: Clock): Router {
     await changeSettings(on, person, body, today());
     return settingsView(on, person.companyId, today());
   });
+  serve(router, database, endpoints.holidayCountries, async () => ({
+    countries: await countriesWithHolidays(),
+  }));
+  serve(router, database, endpoints.holidays, async ({ query }) => ({
+    days: await publishedHolidays(query),
+  }));
   serve(router, database, endpoints.makeCompany, async ({ body, visitor, database: on }) => {
     if (!visitor.memberships.some(({ role }) => role.includes('administer'))) {
       throw new Refusal(

@@ -71,6 +71,11 @@ describe('the settings of a company whose months are closed', () => {
     const twice = { ...names, bond: names.note };
     expect(faults(await decide({ classNames: twice }))).toEqual(['settings.classNames']);
     expect(faults(await decide({ name: 'orrin POTTERY' }))).toEqual(['settings.name']);
+    const [eve, day] = [
+      { on: '2026-12-24', name: 'Eve' },
+      { on: '2026-12-25', name: 'Day' },
+    ];
+    expect(faults(await decide({ closedDays: [day, eve] }))).toEqual(['settings.closedDays']);
     expect(faults(await decide({}))).toEqual(['settings']);
     expect((await keeper.call('GET', '/api/settings')).body.changes).toEqual([]);
   });

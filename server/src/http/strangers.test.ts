@@ -69,6 +69,9 @@ const ofNoInstrument = ['health', 'company', 'register', 'createInstrument', 'du
     'fetchFixings',
     'settings',
     'changeSettings',
+    'broughtInto',
+    'holidayCountries',
+    'holidays',
   ])
   .sort();
 /** Calls about a person of the other company, by whoever administers ours. */

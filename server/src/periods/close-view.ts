@@ -2,7 +2,7 @@ import type { Knex } from 'knex';
 import { entryKinds, type AccountRole, type Entry, type EntryKind } from '@coffer/core';
 import type { CloseCheck, CloseView, EntryLineView, EntrySum } from '@coffer/contract';
 import { accountsOf, type Accounts } from '../accounts/accounts.ts';
-import { broughtIn, untied } from '../accounts/brought-in.ts';
+import { broughtByInstrument, broughtIn, untied } from '../accounts/brought-in.ts';
 import { missingAccounts } from '../accounts/missing-accounts.ts';
 import { companyOf } from '../company/company-store.ts';
 import { periodsOf } from '../company/company-view.ts';
@@ -84,7 +84,13 @@ async function openView(
     unrecorded: work.flatMap(({ unrecorded }) => unrecorded),
     attention: work.flatMap(({ attention }) => attention),
     missingAccounts: missingAccounts(accounts, toPost),
-    untied: untied(await broughtIn(database, companyId, booksFrom, accounts, toPost)),
+    untied: untied(
+      await broughtIn(
+        database,
+        companyId,
+        await broughtByInstrument(database, companyId, booksFrom, accounts, toPost),
+      ),
+    ),
   };
 }
 

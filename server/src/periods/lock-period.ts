@@ -3,7 +3,7 @@ import { addMonths, formatAmount, formatDay, parseDay, type CalendarDay, type En
 import type { ConfirmCode, Unworkable } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { accountsOf } from '../accounts/accounts.ts';
-import { broughtIn, refuseUntied } from '../accounts/brought-in.ts';
+import { broughtByInstrument, broughtIn, refuseUntied } from '../accounts/brought-in.ts';
 import { missingAccounts, refuseMissing } from '../accounts/missing-accounts.ts';
 import { accrualsFrom } from '../company/settings.ts';
 import { companyOf } from '../company/company-store.ts';
@@ -68,9 +68,8 @@ export async function lockPeriod(
     entries: opening ? [...inPeriod, opening] : inPeriod,
   }));
   refuseMissing(missingAccounts(accounts, toPost));
-  refuseUntied(await broughtIn(database, by.companyId, booksFrom, accounts, toPost), (minor) =>
-    formatAmount(minor, digits),
-  );
+  const brought = await broughtByInstrument(database, by.companyId, booksFrom, accounts, toPost);
+  refuseUntied(await broughtIn(database, by.companyId, brought), (minor) => formatAmount(minor, digits));
   refuseWhatDoesNotTie(await closeChecks(database, by.companyId, endsOn, rows, held, drafts), (minor) =>
     formatAmount(minor, digits),
   );

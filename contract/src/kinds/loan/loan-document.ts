@@ -31,10 +31,17 @@ export const loanRounding = v.strictObject({
   ties: v.optional(v.picklist(['away-from-zero', 'even'])),
 });
 
+/** The most days that an agreement has closed besides those of its calendar: a dozen a year for a century. */
+const mostClosedDays = 1200;
+
 /** How due dates that are not business days move. */
 export const businessDays = v.strictObject({
   rule: v.picklist(businessDayRules),
   calendar: v.picklist(businessCalendars),
+  /** Days that are closed besides those of the calendar. */
+  closed: v.optional(
+    v.pipe(v.array(dayText), v.maxLength(mostClosedDays, `expected at most ${mostClosedDays} days.`)),
+  ),
   accrual: v.optional(v.picklist(['moved', 'unmoved'])),
 });
 

@@ -63,7 +63,9 @@ export function loanRoundingOf(rounding: LoanDocument['rounding']): LoanTerms['r
 export function businessDaysOf(
   moving: NonNullable<LoanDocument['payments']['businessDays']>,
 ): NonNullable<LoanTerms['businessDays']> {
-  return { rule: moving.rule, calendar: moving.calendar, accrual: moving.accrual ?? 'unmoved' };
+  const { rule, calendar, accrual = 'unmoved', closed = [] } = moving;
+  if (closed.length === 0) return { rule, calendar, accrual };
+  return { rule, calendar, accrual, closed: new Set(closed.map((day) => dayOf(day))) };
 }
 
 /** Issue costs of a document. */

@@ -34,7 +34,9 @@ const moved: Readonly<Record<string, string>> = {
 export function movingFacts(moving: LoanDocument['payments']['businessDays']): Fact[] {
   if (!moving) return [];
   const interest = moving.accrual === 'moved' ? '; interest moves too' : '';
-  return [['Closed days', `${moved[moving.rule] ?? moving.rule}, ${moving.calendar}${interest}`]];
+  const besides = moving.closed?.length ?? 0;
+  const more = besides === 0 ? '' : ` and ${besides} ${besides === 1 ? 'day' : 'days'} besides`;
+  return [['Closed days', `${moved[moving.rule] ?? moving.rule}, ${moving.calendar}${more}${interest}`]];
 }
 
 /** Costs, and how interest is rounded. */

@@ -20,9 +20,14 @@ export const businessDayRules = ['following', 'modified-following', 'preceding']
 
 export type BusinessDayRule = (typeof businessDayRules)[number];
 
-/** Whether banks that keep a calendar are open on a day. */
-export function isBusinessDay(day: CalendarDay, calendar: BusinessCalendar): boolean {
-  return weekday(day) < 5 && !holidays[calendar](day);
+/** Days that are closed besides those of a calendar, such as those of one place or one bank. */
+export type ClosedDays = ReadonlySet<CalendarDay>;
+
+const none: ClosedDays = new Set();
+
+/** Whether banks that keep a calendar, and are closed on some days besides, are open on a day. */
+export function isBusinessDay(day: CalendarDay, calendar: BusinessCalendar, closed = none): boolean {
+  return weekday(day) < 5 && !holidays[calendar](day) && !closed.has(day);
 }
 
 /**
@@ -34,13 +39,14 @@ export function businessDay(
   day: CalendarDay,
   rule: BusinessDayRule,
   calendar: BusinessCalendar,
+  closed = none,
 ): CalendarDay {
   const step = rule === 'preceding' ? -1 : 1;
   let moved = day;
-  while (!isBusinessDay(moved, calendar)) moved += step;
+  while (!isBusinessDay(moved, calendar, closed)) moved += step;
   if (rule !== 'modified-following' || calendarFields(moved).month === calendarFields(day).month)
     return moved;
   moved = day;
-  while (!isBusinessDay(moved, calendar)) moved -= 1;
+  while (!isBusinessDay(moved, calendar, closed)) moved -= 1;
   return moved;
 }

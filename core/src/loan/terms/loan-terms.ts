@@ -1,4 +1,8 @@
-import type { BusinessCalendar, BusinessDayRule } from '../../calendar/business-days/business-days.ts';
+import type {
+  BusinessCalendar,
+  BusinessDayRule,
+  ClosedDays,
+} from '../../calendar/business-days/business-days.ts';
 import type { CalendarDay } from '../../calendar/calendar-day.ts';
 import type { DayCountName } from '../../calendar/day-counts/day-counts.ts';
 import type { Frequency } from '../../calendar/frequency.ts';
@@ -82,6 +86,8 @@ export interface LoanRounding {
 export interface BusinessDayTerms {
   readonly rule: BusinessDayRule;
   readonly calendar: BusinessCalendar;
+  /** Days that are closed besides. */
+  readonly closed?: ClosedDays;
   readonly accrual: 'moved' | 'unmoved';
 }
 

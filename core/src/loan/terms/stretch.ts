@@ -110,7 +110,7 @@ function stretchOf(
 }
 
 function movedDates(dates: Int32Array, moving: BusinessDayTerms | undefined): Int32Array {
-  return moving ? dates.map((day) => businessDay(day, moving.rule, moving.calendar)) : dates;
+  return moving ? dates.map((day) => businessDay(day, moving.rule, moving.calendar, moving.closed)) : dates;
 }
 
 /** Ends what ran until a renewal on its day and adds what was agreed then. */

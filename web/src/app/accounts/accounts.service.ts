@@ -1,6 +1,12 @@
 import { inject, Injectable } from '@angular/core';
-import { endpoints, type ChartBody, type ChartView, type OwnAccounts } from '@coffer/contract';
-import type { Observable } from 'rxjs';
+import {
+  endpoints,
+  type BroughtBy,
+  type ChartBody,
+  type ChartView,
+  type OwnAccounts,
+} from '@coffer/contract';
+import { map, type Observable } from 'rxjs';
 import { ApiClient } from '../api/api-client';
 
 /** Reads and keeps the chart of accounts. */
@@ -10,6 +16,13 @@ export class AccountsService {
 
   chart(): Observable<ChartView> {
     return this.api.call(endpoints.accounts);
+  }
+
+  /** What each instrument brings into an account. */
+  broughtInto(code: string): Observable<readonly BroughtBy[]> {
+    return this.api
+      .call(endpoints.broughtInto, { query: { code } })
+      .pipe(map(({ instruments }) => instruments));
   }
 
   keep(body: ChartBody): Observable<unknown> {

@@ -8,6 +8,7 @@ import {
   untracked,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { RouterLink } from '@angular/router';
 import { accountRoles, parseAmount, type AccountRole } from '@coffer/core';
 import { accountName, showAmount, type ChartView, showDecimal } from '@coffer/contract';
 import { ApiRefusal } from '../api/api-client';
@@ -25,7 +26,7 @@ import { chartOfTable, suggestedAccounts, type ChartLine } from './chart-lines';
 /** The chart of accounts: what stands for each role, the accounts themselves, and what was brought in. */
 @Component({
   selector: 'coffer-chart',
-  imports: [DayPipe, MatButtonModule],
+  imports: [DayPipe, MatButtonModule, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './chart.page.html',
   styleUrl: './chart.page.scss',
@@ -63,6 +64,13 @@ export class ChartPage {
       difference: each.ledger === null ? undefined : each.brought - each.ledger,
     }));
   });
+  /** The account of which it is shown what each instrument brings in. */
+  protected readonly opened = signal('');
+  private readonly ofOpened = loaded(
+    computed(() => this.opened() || undefined),
+    (code) => this.service.broughtInto(code),
+  );
+  protected readonly bringers = computed(() => (this.ofOpened.behind() ? [] : (this.ofOpened.value() ?? [])));
   protected readonly firstOpen = computed(
     () => this.company.company()?.periods.every(({ state }) => state === 'open') ?? false,
   );

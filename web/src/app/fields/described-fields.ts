@@ -9,7 +9,7 @@ import { FieldRows } from './field-rows';
   imports: [FieldRows],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @for (section of shown(); track $index) {
+    @for (section of shown(); track section.at) {
       @if (section.title) {
         <details [open]="section.open">
           <summary>{{ section.title }}</summary>
@@ -50,16 +50,17 @@ export class DescribedFields<Typed extends object> {
   /** The sections with what is asked for now. */
   protected readonly shown = computed(() => {
     const typed = this.typed();
-    const sections = this.sections().map((section) => {
-      const rows = section.rows.map((row) =>
+    const sections = this.sections().map((section, ofSections) => {
+      const rows = section.rows.map((row, at) =>
         typeof row === 'function'
-          ? { note: row(typed), fields: [], pair: false }
-          : { note: '', fields: row.filter(({ when }) => when?.(typed) ?? true), pair: row.length > 1 },
+          ? { at, note: row(typed), fields: [], pair: false }
+          : { at, note: '', fields: row.filter(({ when }) => when?.(typed) ?? true), pair: row.length > 1 },
       );
       const faulty =
         rows.some(({ fields }) => fields.some((field) => this.wrong(field) !== '')) ||
         (section.faults ?? []).some((key) => this.fault()(this.ofPart(key)) !== '');
       return {
+        at: ofSections,
         title: section.title,
         rows: rows.filter(({ note, fields }) => note !== '' || fields.length > 0),
         open: faulty || (section.open?.(typed) ?? false),

@@ -45,7 +45,7 @@ function readFree<Typed>(
   text: string,
   reader: FieldReader,
   key: string,
-): string | number | undefined {
+): string | number | readonly string[] | undefined {
   return reads === 'signed-rate' ? reader.signedRate(key, text) : reader[reads](key, text);
 }
 
@@ -82,6 +82,8 @@ function textOf<Typed>(field: Field<Typed>, value: unknown): unknown {
       return countOf(text);
     case 'day':
       return dayOf(text);
+    case 'days':
+      return Array.isArray(value) ? value.map((day) => dayOf(String(day))).join(', ') : '';
     case 'rate':
     case 'signed-rate':
       return percentOf(text);

@@ -110,6 +110,16 @@ export class FieldReader {
     return this.read(key, typed, to, `a date that exists, such as ${showDay('2026-06-15')}`);
   }
 
+  /** Days one after another, separated by commas, semicolons or lines; in order, each once. */
+  days(key: string, typed: string): string[] | undefined {
+    const read = typed
+      .split(/[,;\n]/)
+      .filter((each) => each.trim() !== '')
+      .map((each) => this.day(key, each));
+    const known = read.filter((each) => each !== undefined);
+    return known.length < read.length ? undefined : [...new Set(known)].sort();
+  }
+
   count(key: string, typed: string): number | undefined {
     const count = this.read(
       key,

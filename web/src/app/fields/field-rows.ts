@@ -5,6 +5,8 @@ import { FieldRow } from './field-row';
 
 /** A row as it is asked for now: fields, or words between fields. */
 export interface ShownRow<Typed> {
+  /** Its place among all that may be asked for: it stays what it is as others come and go. */
+  readonly at: number;
   readonly note: string;
   readonly fields: readonly Field<Typed>[];
   readonly pair: boolean;
@@ -16,7 +18,7 @@ export interface ShownRow<Typed> {
   imports: [FieldRow],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @for (row of rows(); track $index) {
+    @for (row of rows(); track row.at) {
       @if (row.note) {
         <p class="dim">{{ row.note }}</p>
       } @else {

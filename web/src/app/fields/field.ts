@@ -8,6 +8,8 @@ export interface Told {
   readonly worked: (control: string) => string;
   /** The company's reference rates: names, and what is said of one. */
   readonly indexes?: readonly ToldIndex[];
+  /** The company's closed days, as they are typed. */
+  readonly closedDays?: string;
 }
 
 /** A reference rate, and what is said of it. */
@@ -29,7 +31,7 @@ interface Described<Typed> {
 }
 
 /** How what is typed freely is read. */
-export type Reads = 'amount' | 'count' | 'day' | 'price' | 'rate' | 'rise' | 'signed-rate' | 'text';
+export type Reads = 'amount' | 'count' | 'day' | 'days' | 'price' | 'rate' | 'rise' | 'signed-rate' | 'text';
 
 /** A field that people type into freely. */
 export interface FreeField<Typed> extends Described<Typed> {

@@ -42,6 +42,7 @@ const understood: Readonly<Record<Reads, (typed: string) => string>> = {
   amount: amountHint,
   count: () => '',
   day: dayHint,
+  days: () => '',
   price: () => '',
   rate: rateHint,
   rise: riseHint,

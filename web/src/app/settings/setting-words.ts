@@ -21,6 +21,7 @@ export const settingNames: Readonly<Record<Setting, string>> = {
   dates: 'Dates',
   accruals: 'Accruals',
   classNames: 'Classes',
+  closedDays: 'Closed days',
   name: 'Name',
   currency: 'Currency',
   fiscalYearEndMonth: 'Fiscal year ends with',
@@ -50,6 +51,7 @@ const words: { readonly [Key in Setting]: (value: CompanySettings[Key]) => strin
       .filter((each) => names[each] !== usualClassNames[each])
       .map((each) => names[each])
       .join(', ') || 'as is usual',
+  closedDays: (days) => `${days.length} ${days.length === 1 ? 'day' : 'days'}`,
   name: (value) => value,
   currency: (value) => value,
   fiscalYearEndMonth: monthInWords,

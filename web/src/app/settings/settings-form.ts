@@ -11,6 +11,7 @@ import {
   type SettingsView,
 } from '@coffer/contract';
 import { FieldReader } from '../fields/field-reader';
+import { readClosedDays, typedClosedDays } from './typed-closed-days';
 import { habitControls, type HabitControls } from './habit-choice';
 
 const control = <Of>(value: Of): FormControl<Of> => new FormControl(value, { nonNullable: true });
@@ -24,7 +25,7 @@ export type SettingsForm = FormGroup<
     accruals: FormControl<CompanySettings['accruals']>;
     classNames: FormGroup<Record<InstrumentClass, FormControl<string>>>;
   } & Record<
-      'name' | 'currency' | 'fiscalYearEndMonth' | 'booksFrom' | 'from' | 'reason',
+      'name' | 'currency' | 'fiscalYearEndMonth' | 'booksFrom' | 'closedDays' | 'from' | 'reason',
       FormControl<string>
     >
 >;
@@ -44,6 +45,7 @@ export function settingsForm({ settings, openFrom, fixed }: SettingsView): Setti
         instrumentClasses.map((each) => [each, control(settings.classNames[each])]),
       ) as Record<InstrumentClass, FormControl<string>>,
     ),
+    closedDays: control(typedClosedDays(settings.closedDays)),
     reason: control(''),
   });
   for (const key of ['currency', 'fiscalYearEndMonth', 'booksFrom'] as const) {
@@ -68,12 +70,15 @@ export function readSettings(
   { settings: holds }: SettingsView,
 ): { readonly settings: Partial<CompanySettings>; readonly faults: Readonly<Record<string, string>> } {
   const read = new FieldReader();
+  const closed = readClosedDays(typed.closedDays);
+  if (closed.fault !== '') read.fault('settings.closedDays', closed.fault);
   const booksFrom = read.day('settings.booksFrom', typed.booksFrom);
   const settings: Partial<CompanySettings> = {
     numbers: typed.numbers,
     belowZero: typed.belowZero,
     dates: typed.dates,
     accruals: typed.accruals,
+    closedDays: [...closed.days],
     name: read.text('settings.name', typed.name) ?? '',
     currency: typed.currency,
     fiscalYearEndMonth: Number(typed.fiscalYearEndMonth),

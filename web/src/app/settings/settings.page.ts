@@ -11,7 +11,13 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { FormControl, ReactiveFormsModule } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MatRadioModule } from '@angular/material/radio';
-import { downloads, instrumentClasses, usualClassNames, type InstrumentClass } from '@coffer/contract';
+import {
+  downloads,
+  instrumentClasses,
+  usualClassNames,
+  type ClosedDay,
+  type InstrumentClass,
+} from '@coffer/contract';
 import { of, startWith, switchMap } from 'rxjs';
 import { loaded } from '../api/loaded';
 import { refusedAt } from '../api/refused-at';
@@ -23,6 +29,8 @@ import { CompanyChoice } from '../session/company-choice';
 import { SessionService } from '../session/session.service';
 import { currencyChoices, monthNameChoices } from '../set-up/company-choices';
 import { HabitChoice } from './habit-choice';
+import { HolidaysPart } from './holidays-part';
+import { readClosedDays, typedClosedDays } from './typed-closed-days';
 import { accrualWords, changeInWords, settingNames } from './setting-words';
 import { monthChoices, readSettings, settingsForm } from './settings-form';
 import { SettingsService } from './settings.service';
@@ -34,6 +42,7 @@ import { SettingsService } from './settings.service';
     ChoiceField,
     DayPipe,
     HabitChoice,
+    HolidaysPart,
     MatButtonModule,
     MatRadioModule,
     MomentPipe,
@@ -123,6 +132,16 @@ export class SettingsPage {
         this.failed.set(whole);
       },
     });
+  }
+
+  /** Adds proposed days to those that are typed; what is typed of a day stays. */
+  protected add(days: readonly ClosedDay[]): void {
+    const control = this.form()?.controls.closedDays;
+    if (!control) return;
+    const typed = readClosedDays(control.value);
+    if (typed.fault !== '') return;
+    const all = new Map([...days, ...typed.days].map((day) => [day.on, day]));
+    control.setValue(typedClosedDays([...all.values()].sort((a, b) => a.on.localeCompare(b.on))));
   }
 
   protected undo(): void {

@@ -17,7 +17,7 @@ import { MatMenuModule } from '@angular/material/menu';
 import { Router, RouterLink } from '@angular/router';
 import { debounceTime } from 'rxjs';
 import { parseDay } from '@coffer/core';
-import { showDecimal, type KeptIndex } from '@coffer/contract';
+import { showDay, showDecimal, type KeptIndex } from '@coffer/contract';
 import { ApiRefusal, newKey } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { AsOfService } from '../company/as-of.service';
@@ -30,6 +30,7 @@ import { viewKindOf } from '../kinds/view-kinds';
 import { RatesService } from '../rates/rates.service';
 import { publishedIn, toldOfIndexes } from '../rates/told-of-indexes';
 import { eventFieldsOf, lineEventFields } from './described/event-fields';
+import { SettingsService } from '../settings/settings.service';
 import { lineFields } from './described/line-sections';
 import { loanFields, unknowns } from './described/loan-sections';
 import { BondFields } from './fields/bond-fields';
@@ -93,6 +94,7 @@ export class TermsPage {
   private readonly instruments = inject(InstrumentsService);
   private readonly router = inject(Router);
   private readonly rates = inject(RatesService);
+  private readonly settings = inject(SettingsService);
   private readonly draft = inject(DraftKeeper);
   private readonly asOf = inject(AsOfService);
   private readonly focus = new FormFocus(inject<ElementRef<HTMLElement>>(ElementRef));
@@ -119,6 +121,8 @@ export class TermsPage {
   protected readonly begun = signal('');
   /** The reference rates of the company. */
   private readonly indexes = signal<readonly KeptIndex[]>([]);
+  /** The closed days of the company, as they are typed. */
+  private readonly closedDays = signal('');
   /** Filled in where an instrument is taken on; one that is there takes fixings on the page of rates, where it is seen what they do. */
   private readonly published = computed(() => (this.id() === undefined ? publishedIn(this.indexes()) : {}));
   protected readonly read = new TermsReading(this.form, this.currency, this.kept, this.published);
@@ -151,7 +155,8 @@ export class TermsPage {
   protected readonly told = computed(() => {
     const [typed, made, digits] = [this.typed(), this.schedule.current(), this.digits()];
     const [currency, indexes] = [this.currency(), toldOfIndexes(this.indexes())];
-    const telling = (worked: Told['worked']): Told => ({ currency, worked, indexes });
+    const closedDays = this.closedDays();
+    const telling = (worked: Told['worked']): Told => ({ currency, worked, indexes, closedDays });
     return {
       loan: telling((of) => solvedOfLoan(of, typed.loan, made?.schedule, digits)),
       bond: telling((of) => workedOutOfBond(of, typed.bond, made?.schedule)),
@@ -177,6 +182,11 @@ export class TermsPage {
         this.indexes.set(indexes);
         this.form.updateValueAndValidity();
       },
+      error: (error: unknown) => this.failed.set(messageOf(error)),
+    });
+    this.settings.settings().subscribe({
+      next: ({ settings }) =>
+        this.closedDays.set(settings.closedDays.map(({ on }) => showDay(on)).join(', ')),
       error: (error: unknown) => this.failed.set(messageOf(error)),
     });
     this.form.valueChanges.pipe(takeUntilDestroyed()).subscribe(() => {

@@ -152,6 +152,20 @@ export const closedDays = (where: string): LoanRow[] => [
       when: moves,
     },
   ],
+  [
+    {
+      control: 'closed',
+      key: `${where}.closed`,
+      label: 'Closed besides',
+      reads: 'days',
+      optional: true,
+      when: moves,
+      placeholder: 'such as 2026-12-24, 2026-12-31',
+      offers: ({ closedDays: ofCompany }) => (ofCompany ? [ofCompany] : []),
+      hint: ({ closed }, { closedDays: ofCompany }) =>
+        closed.trim() === '' && ofCompany ? 'The company’s closed days are offered here.' : '',
+    },
+  ],
 ];
 
 /** Costs of the borrowing. */

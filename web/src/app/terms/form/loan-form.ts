@@ -33,6 +33,7 @@ export type LoanForm = FormGroup<{
   moving: FormControl<BusinessDayRule | 'none'>;
   calendar: FormControl<BusinessCalendar>;
   accrual: FormControl<'moved' | 'unmoved'>;
+  closed: Text;
   stretches: FormArray<StretchForm>;
   atEnd: FormControl<'pay' | 'leave'>;
   events: FormArray<EventForm>;
@@ -77,6 +78,7 @@ export function loanForm(): LoanForm {
     moving: choice<BusinessDayRule | 'none'>('none'),
     calendar: choice<BusinessCalendar>('TARGET'),
     accrual: choice<'moved' | 'unmoved'>('unmoved'),
+    closed: text(),
     stretches: new FormArray<StretchForm>([stretchForm()]),
     atEnd: choice<'pay' | 'leave'>('pay'),
     events: new FormArray<EventForm>([]),

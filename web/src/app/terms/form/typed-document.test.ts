@@ -365,4 +365,17 @@ describe('what is typed', () => {
     expect(made(form).document).toMatchObject({ rate: { steps: [{ from: '2028-03-01', annual: '5%' }] } });
     expect(JSON.stringify(made(form).document)).not.toContain('re-level');
   });
+
+  it('moves off days that are closed besides those of the calendar, and shows them as they were typed', () => {
+    const form = filled();
+    form.patchValue({
+      loan: { moving: 'following', calendar: 'TARGET', closed: '31.12.26, 24 dec 26; 31 dec 26' },
+    });
+    const { document } = made(form);
+    const closed = ['2026-12-24', '2026-12-31'];
+    expect(document).toMatchObject({ payments: { businessDays: { rule: 'following', closed } } });
+    expect(termsOf(document)).toMatchObject({ businessDays: { calendar: 'TARGET' } });
+    form.patchValue({ loan: { closed: '24 dec 26, soon' } });
+    expect(made(form).faults.map(({ key }) => key)).toEqual(['payments.businessDays.closed']);
+  });
 });
