@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { ratio } from '../money/ratio.ts';
 import { roundRatio } from '../money/round-ratio.ts';
-import { addMonths, calendarFields, formatDay, parseDay } from './calendar-day.ts';
+import { addMonths, calendarFields, formatDay, parseDay, type CalendarDay } from './calendar-day.ts';
 import { dayCounts, type DayCountName } from './day-counts/day-counts.ts';
 import {
   businessDay,

@@ -1,4 +1,4 @@
-import { expect, expectAccessible, goTo, rowWith, test } from '../coffer.ts';
+import { expect, expectAccessible, goFromMenu, goTo, rowWith, test } from '../coffer.ts';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -69,8 +69,7 @@ test('from nothing to a company with accounts, people, twelve loans and a closed
   await expect(page.getByRole('heading', { name: 'Nothing is owed on 30 Apr 2026' })).toBeVisible();
 
   // The chart, from a file; the names of its accounts say what stands for most roles.
-  await page.getByRole('button', { name: /^Pellwin Flat Glass/ }).click();
-  await page.getByRole('menuitem', { name: 'Accounts' }).click();
+  await goFromMenu(page, /^Pellwin Flat Glass/, 'Accounts');
   await page.getByLabel('Chart of accounts, CSV or XLSX').setInputFiles(asFile('chart.csv', chart));
   await expect(page.getByText('7 accounts read')).toBeVisible();
   await expect(page.getByLabel('Account for Loan payable')).toHaveValue('2510');
@@ -96,8 +95,7 @@ test('from nothing to a company with accounts, people, twelve loans and a closed
   await expect(rowWith(page, 'Press loan 12')).toBeVisible();
 
   // Somebody is invited, comes in by the link, and reads.
-  await page.getByRole('button', { name: /^Pellwin Flat Glass/ }).click();
-  await page.getByRole('menuitem', { name: 'People and roles' }).click();
+  await goFromMenu(page, /^Pellwin Flat Glass/, 'People and roles');
   await page.getByRole('button', { name: 'Invite somebody' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Joss Arden');
   await page.getByLabel('Log-in name').fill('joss');
@@ -137,14 +135,12 @@ test('another company in the installation has nothing of the first, and each win
   await page.getByLabel('Password').fill(maren.password);
   await page.getByRole('button', { name: 'Log in' }).click();
   await expect(page.getByText('12 instruments')).toBeVisible();
-  await page.getByRole('button', { name: /^Pellwin Flat Glass/ }).click();
-  await page.getByRole('menuitem', { name: 'Another company…' }).click();
+  await goFromMenu(page, /^Pellwin Flat Glass/, 'Another company…');
   await page.getByLabel('Name, as on the reports').fill('Pellwin Holding');
   await page.getByLabel('Books begin on').fill('1 jan 26');
   await page.getByRole('button', { name: /^Make the company/ }).click();
   await expect(page.getByRole('heading', { name: 'Nothing is owed on 31 Jan 2026' })).toBeVisible();
   await expect(page.getByText('Press loan')).toHaveCount(0);
-  await page.getByRole('button', { name: /^Pellwin Holding/ }).click();
-  await page.getByRole('menuitem', { name: 'Work for Pellwin Flat Glass' }).click();
+  await goFromMenu(page, /^Pellwin Holding/, 'Work for Pellwin Flat Glass');
   await expect(page.getByText('12 instruments')).toBeVisible();
 });

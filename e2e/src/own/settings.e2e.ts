@@ -1,4 +1,4 @@
-import { expect, expectAccessible, goTo, rowWith, test } from '../coffer.ts';
+import { expect, expectAccessible, goFromMenu, goTo, rowWith, test } from '../coffer.ts';
 
 test('a company writes and reads numbers and days as it chose, on every page, and others as they chose', async ({
   page,
@@ -7,8 +7,7 @@ test('a company writes and reads numbers and days as it chose, on every page, an
   await page.getByLabel('Log-in name').fill('maren');
   await page.getByLabel('Password').fill('otter lantern gravel pine');
   await page.getByRole('button', { name: 'Log in' }).click();
-  await page.getByRole('button', { name: /^Pellwin Flat Glass/ }).click();
-  await page.getByRole('menuitem', { name: 'Another company…' }).click();
+  await goFromMenu(page, /^Pellwin Flat Glass/, 'Another company…');
   await page.getByLabel('Name, as on the reports').fill('Pellwin Glas');
   await page.getByRole('radio', { name: '1.234.567,89' }).click();
   await page.getByRole('radio', { name: '03/31/2027' }).click();
@@ -37,8 +36,7 @@ test('a company writes and reads numbers and days as it chose, on every page, an
   await expect(rowWith(page, 'Presse')).toContainText('6,125%');
 
   // Decided otherwise later: with a reason, and everything is shown anew.
-  await page.getByRole('button', { name: /^Pellwin Glas/ }).click();
-  await page.getByRole('menuitem', { name: 'Settings' }).click();
+  await goFromMenu(page, /^Pellwin Glas/, 'Settings');
   await expectAccessible(page);
   await page.getByRole('radio', { name: '1’234’567.89' }).click();
   await page.getByLabel('Mortgages and term loans').fill('Bankdarlehen');
@@ -51,8 +49,7 @@ test('a company writes and reads numbers and days as it chose, on every page, an
   await goTo(page, 'Register');
   await expect(rowWith(page, 'Presse')).toContainText('1’250’000.00');
   await expect(page.getByText('Bankdarlehen')).toBeVisible();
-  await page.getByRole('button', { name: /^Pellwin Glas/ }).click();
-  await page.getByRole('menuitem', { name: 'Work for Pellwin Flat Glass' }).click();
+  await goFromMenu(page, /^Pellwin Glas/, 'Work for Pellwin Flat Glass');
   await expect(page.getByText('12 instruments')).toBeVisible();
   await expect(page.getByText('30 Apr 2026').or(page.getByText('31 May 2026')).first()).toBeVisible();
 });
@@ -77,8 +74,7 @@ test('everything of a company is taken out as one file and comes in again as ano
   ]);
   const everything = info.outputPath('everything.zip');
   await download.saveAs(everything);
-  await page.getByRole('button', { name: /^Pellwin Flat Glass/ }).click();
-  await page.getByRole('menuitem', { name: 'Another company…' }).click();
+  await goFromMenu(page, /^Pellwin Flat Glass/, 'Another company…');
   // Under its own name it is here already.
   await page.getByLabel('Everything of a company, ZIP').setInputFiles(everything);
   await expect(page.getByText('is kept here already; give this one another name').first()).toBeVisible();
