@@ -1,9 +1,13 @@
 import * as v from 'valibot';
 import { accountRoles, accrualChoices, entryKinds, positionFigureKeys } from '@coffer/core';
-import { dayText, shortText } from '../document/scalars.ts';
+import { anyDocument } from '../document/any-document.ts';
+import { dayText, shortText, signedRateText } from '../document/scalars.ts';
+import { indexKey } from '../rates/follow-index.ts';
+import { changesSomething, changeWays } from '../scenario/instrument-change.ts';
 import { fixingSources } from './rate-views.ts';
 import { paperTypes } from './paper-views.ts';
 import { newCompany } from './set-up-views.ts';
+import { companySettings, settingKeys } from './settings-views.ts';
 
 /** What the first file of a bundle says it is. */
 export const bundleVersion = 'coffer.company/1';
@@ -38,22 +42,31 @@ const instrument = ordinal;
  * indexes are told by their place, from 1. Amounts are minor units. People are left out.
  */
 export const bundleFiles = {
-  settings: v.strictObject({
-    key: text,
-    was: v.unknown(),
-    value: v.unknown(),
-    holdsFrom: dayText,
-    reason: text,
-    keptAt: moment,
-  }),
+  settings: v.pipe(
+    v.strictObject({
+      key: v.picklist(settingKeys),
+      was: v.unknown(),
+      value: v.unknown(),
+      holdsFrom: dayText,
+      reason: text,
+      keptAt: moment,
+    }),
+    v.check(
+      ({ key, value }) => v.is(companySettings.entries[key], value),
+      'expected a value that the setting can have.',
+    ),
+  ),
   accounts: v.strictObject({ code: text, name: text }),
   accountsOfRoles: v.strictObject({ role: v.picklist(accountRoles), code: text }),
   ledgerBalances: v.strictObject({ code: text, balance: whole }),
-  indexes: v.strictObject({ name: text, key: text, revision: whole }),
+  indexes: v.pipe(
+    v.strictObject({ name: text, key: text, revision: whole }),
+    v.check(({ name, key }) => key === indexKey(name), 'expected the name as names are compared.'),
+  ),
   fixings: v.strictObject({
     index: ordinal,
     onDay: dayText,
-    rate: v.nullable(text),
+    rate: v.nullable(signedRateText),
     source: v.picklist(fixingSources),
     reason: text,
     keptAt: moment,
@@ -70,7 +83,11 @@ export const bundleFiles = {
   versions: v.strictObject({
     instrument,
     version: ordinal,
-    document: v.record(v.string(), v.unknown()),
+    // As it was written: what reads it may know more ways to write the same.
+    document: v.pipe(
+      v.record(v.string(), v.unknown()),
+      v.check((document) => v.is(anyDocument, document), 'expected the document of an instrument or a fund.'),
+    ),
     reason: text,
     madeAt: moment,
   }),
@@ -132,7 +149,10 @@ export const bundleFiles = {
     place: whole,
     instrument,
     instrumentVersion: ordinal,
-    change: v.unknown(),
+    change: v.pipe(
+      v.strictObject(changeWays),
+      v.check(changesSomething, 'nothing is changed; give a change, other terms, or events.'),
+    ),
   }),
 } as const;
 export type BundleFile = keyof typeof bundleFiles;

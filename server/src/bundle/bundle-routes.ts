@@ -1,10 +1,10 @@
 import { once } from 'node:events';
-import express, { Router } from 'express';
+import express, { Router, type RequestHandler } from 'express';
 import type { Knex } from 'knex';
 import { downloads, endpoints, mostBundleBytes } from '@coffer/contract';
+import { refuseUnlessAdministering } from '../company/administers.ts';
 import { companyOf } from '../company/company-store.ts';
-import { Refusal } from '../http/refusal.ts';
-import { serve, serveFile } from '../http/route.ts';
+import { serve, serveFile, visitorOf } from '../http/route.ts';
 import { sendAsFile } from '../http/send-file.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { keepBundle } from './keep-bundle.ts';
@@ -14,6 +14,12 @@ import { writeBundle } from './write-bundle.ts';
 /** Where the bytes of a bundle are taken in. */
 export const bundleBytes = express.raw({ type: 'application/octet-stream', limit: mostBundleBytes });
 export const bundlePath = endpoints.keepBundle.path;
+
+/** Looks at who brings a bundle before any of its bytes are read. */
+export const mayBring: RequestHandler = (request, _response, next) => {
+  refuseUnlessAdministering(visitorOf(request));
+  next();
+};
 
 /** Everything that a company has, out and in again. */
 export function bundleRoutes(database: Knex, figures: FigureThreads): Router {
@@ -29,13 +35,6 @@ export function bundleRoutes(database: Knex, figures: FigureThreads): Router {
     response.end();
   });
   serve(router, database, endpoints.keepBundle, async ({ body, query, visitor, database: on }) => {
-    if (!visitor.memberships.some(({ role }) => role.includes('administer'))) {
-      throw new Refusal(
-        403,
-        'not-allowed',
-        'Only who administers a company here brings another. Ask an administrator.',
-      );
-    }
     const bundle = await readBundle(body);
     const companyId = await keepBundle(on, figures, visitor.id, bundle, query.name);
     const { instruments, entries } = bundle.rows;

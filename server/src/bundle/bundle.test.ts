@@ -48,32 +48,35 @@ const altered = (files: Files, file: BundleFile, change: (row: never) => object)
 describe('everything that a company has', () => {
   it('comes in again equal: every version, entry, report, fixing, setting, scenario and paper', async () => {
     const { rows } = (await preparer.call('GET', '/api/register?on=2026-10-31')).body;
-    const id = rows[0].id as string;
-    await preparer.sendFile(`/api/instruments/${id}/papers?name=Agreement.pdf`, pdf);
-    const gone = (
-      await preparer.sendFile(`/api/instruments/${id}/papers?name=Wrong.pdf`, new Uint8Array([...pdf, 10]))
-    ).body;
-    await preparer.call('POST', `/api/instruments/${id}/papers/${gone.id}/taken-away`, {
-      reason: 'Of another loan',
-    });
-    await keeper.call('POST', '/api/settings', {
-      settings: { numbers: 'point-comma' },
-      reason: 'As we write',
-    });
-    await preparer.call('PUT', `/api/instruments/${id}/accounts`, { accounts: [], costCentre: 'K-12' });
-    const withdrawn = rows[1];
-    await preparer.insist('POST', `/api/instruments/${withdrawn.id}/withdrawal`, {
-      reason: 'Taken on twice',
-      version: withdrawn.version,
-    });
-    const scenario = {
-      name: 'Lower',
-      changes: [{ instrument: rows[2].name, version: rows[2].version, events: [] }],
+    const [{ id }, withdrawn] = rows;
+    const done = async (answer: Promise<Answer>): Promise<Answer['body']> => {
+      const { status, body } = await answer;
+      expect([status, body]).toEqual([200, body]);
+      return body;
     };
-    await preparer.call('POST', '/api/scenarios', scenario);
+    const paper = (name: string, bytes: Uint8Array<ArrayBuffer>): Promise<Answer> =>
+      preparer.sendFile(`/api/instruments/${id}/papers?name=${name}`, bytes);
+    await done(paper('Agreement.pdf', pdf));
+    const gone = await done(paper('Wrong.pdf', new Uint8Array([...pdf, 10])));
+    const because = { reason: 'Of another loan' };
+    await done(preparer.call('POST', `/api/instruments/${id}/papers/${gone.id}/taken-away`, because));
+    const settings = { numbers: 'point-comma', closedDays: [{ on: '2026-12-24', name: 'Christmas Eve' }] };
+    await done(keeper.call('POST', '/api/settings', { settings, reason: 'As we write' }));
+    const own = { accounts: [{ role: 'interest-expense', code: '7340' }], costCentre: 'K-12' };
+    await done(preparer.call('PUT', `/api/instruments/${id}/accounts`, own));
+    const { version } = withdrawn;
+    const twice = { reason: 'Taken on twice', version };
+    await done(preparer.insist('POST', `/api/instruments/${withdrawn.id}/withdrawal`, twice));
+    const loan = rows.find(({ kind }: { kind: string }) => kind === 'loan');
+    const changes = [
+      { instrumentId: loan.id, version: loan.version, change: { annual: '5%', from: '2027-06-01' } },
+    ];
+    await done(preparer.call('POST', '/api/scenarios', { name: 'Lower', changes }));
 
     const out = await takeOut();
-    for (const file of Object.keys(bundleFiles)) expect(out).toHaveProperty([`${file}.jsonl`]);
+    // Every file says something, but what the demo has none of: balances of its ledger, and closed months of a fund.
+    const empty = Object.keys(bundleFiles).filter((file) => text(out[`${file}.jsonl`]) === '');
+    expect(empty).toEqual(['ledgerBalances', 'reportedFunds']);
     const kept = await bring(out, 'Ostrel once more');
     expect([kept.status, kept.body]).toMatchObject([200, { name: 'Ostrel once more', papers: 1 }]);
     expect(kept.body.entries).toBeGreaterThan(400);
@@ -91,8 +94,6 @@ describe('everything that a company has', () => {
     expect(figures(await keeper.call('GET', on, undefined, there))).toEqual(
       figures(await preparer.call('GET', on)),
     );
-    const [first] = (await keeper.call('GET', '/api/session')).body.person.companies;
-    expect(first).toBeDefined();
     const locked = await keeper.call(
       'POST',
       '/api/periods/2026-10-31/lock',
@@ -117,6 +118,17 @@ describe('everything that a company has', () => {
       [altered(out, 'entries', () => ({ number: 'one' })), /entries\.jsonl, line 1: number/],
       [altered(out, 'entries', () => ({ extra: 1 })), /entries\.jsonl, line 1: extra/],
       [altered(out, 'fixings', () => ({ index: 99 })), /no index 99/],
+      // What would be read on every page from then on is read here first.
+      [altered(out, 'fixings', () => ({ rate: 'three' })), /fixings\.jsonl, line 1: rate/],
+      [altered(out, 'indexes', () => ({ key: 'other' })), /indexes\.jsonl, line 1/],
+      [altered(out, 'settings', () => ({ value: 'roman' })), /settings\.jsonl, line 1/],
+      [altered(out, 'scenarioChanges', () => ({ change: { term: 1 } })), /scenarioChanges\.jsonl, line 1/],
+      [
+        altered(out, 'versions', (row: { document: object }) => ({
+          document: { ...row.document, currency: 'USD' },
+        })),
+        /is in USD/,
+      ],
       [altered(out, 'versions', () => ({ instrument: 999 })), /no instrument 999/],
       [altered(out, 'versions', () => ({ document: { document: 'coffer.instrument/1' } })), /./],
       [

@@ -9,6 +9,7 @@ import {
   type BundleRows,
 } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
+import { takenName } from '../company/taken-name.ts';
 import { faultyInput, Refusal } from '../http/refusal.ts';
 import { paperTypeOf } from '../papers/paper-type.ts';
 import { verifyCompany } from '../verify/verify-books.ts';
@@ -33,11 +34,8 @@ export async function keepBundle(
   { head, rows, papers }: ReadBundle,
   name = head.name,
 ): Promise<number> {
-  const taken = await database('company').whereRaw('lower(name) = lower(?)', name).first('id');
-  if (taken) {
-    const message = `A company named ${name} is kept here already; give this one another name.`;
-    throw faultyInput([{ key: 'name', message }]);
-  }
+  const taken = await takenName(database, name, 'name');
+  if (taken.length > 0) throw faultyInput(taken);
   refuseGaps(head, rows);
   const [made] = await database('company')
     .insert({
@@ -60,8 +58,8 @@ export async function keepBundle(
   return companyId;
 }
 
-/** Months follow each other from the first day of the books on, the last of them open; all is in one currency. */
-function refuseGaps({ booksFrom, currency }: BundleHead, { periods, versions }: BundleRows): void {
+/** Months follow each other from the first day of the books on, the last of them open. */
+function refuseGaps({ booksFrom }: BundleHead, { periods }: BundleRows): void {
   let first = parseDay(booksFrom) as CalendarDay;
   periods.forEach(({ endsOn, state }, at) => {
     const last = at === periods.length - 1;
@@ -70,8 +68,6 @@ function refuseGaps({ booksFrom, currency }: BundleHead, { periods, versions }: 
     first = monthEnd(first) + 1;
   });
   if (periods.length === 0) throw disagrees('It has no month.');
-  const other = versions.find(({ document }) => document['currency'] !== currency);
-  if (other) throw disagrees(`${String(other.document['name'])} is not in ${currency}.`);
 }
 
 const disagrees = (message: string): Refusal =>

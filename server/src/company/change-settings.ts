@@ -1,11 +1,20 @@
 import { isDeepStrictEqual } from 'node:util';
 import type { Knex } from 'knex';
-import { currencyDigits, formatDay, monthEnd, parseDay, type CalendarDay } from '@coffer/core';
+import {
+  calendarFields,
+  currencyDigits,
+  formatDay,
+  monthEnd,
+  parseDay,
+  type CalendarDay,
+} from '@coffer/core';
 import { showDay, writtenSettings, type Fault, type Setting, type SettingsChange } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { faultyInput } from '../http/refusal.ts';
 import type { Maker } from '../instruments/instrument-store.ts';
-import { accrualsFrom, firstOfMonth, fixedFacts, settingsOn } from './settings.ts';
+import { monthStart, openPeriod } from '../periods/period-store.ts';
+import { accrualsFrom, fixedFacts, openMonth, settingsOn } from './settings.ts';
+import { takenName } from './taken-name.ts';
 
 /**
  * Changes settings of a company, all or none, each with what it was, who decided it, from when and why. What is as it
@@ -18,9 +27,10 @@ export async function changeSettings(
   today: CalendarDay,
 ): Promise<void> {
   const { companyId } = by;
+  // The month before the company, as a close holds them: neither waits for the other for ever.
+  await database('period').where({ company_id: companyId, state: 'open' }).forUpdate().select('ends_on');
   await database('company').where({ id: companyId }).forUpdate().select('id');
-  const open = await database('period').where({ company_id: companyId, state: 'open' }).first('ends_on');
-  const opens = firstOfMonth(open?.ends_on ?? formatDay(today));
+  const opens = await openMonth(database, companyId, today);
   const month = from ?? opens;
   const before = {
     ...(await settingsOn(database, companyId, formatDay(today))),
@@ -33,22 +43,21 @@ export async function changeSettings(
   if (changed.includes('accruals')) faults.push(...faultsOfMonth(month, opens));
   if (faults.length > 0) throw faultyInput(faults);
   if (changed.length === 0) return;
-  await keepSettings(
-    database,
-    by,
-    changed.map((key) => ({
-      key,
-      was: before[key],
-      value: settings[key],
-      from: key === 'accruals' ? month : formatDay(today),
-    })),
-    reason,
-  );
+  const kept = changed.map((key) => ({
+    key,
+    was: before[key],
+    value: settings[key],
+    from: key === 'accruals' ? month : formatDay(today),
+  }));
+  await keepSettings(database, by, kept, reason);
   await changeFacts(database, companyId, settings, changed);
   if (changed.includes('accruals')) await giveOpenMonth(database, companyId);
-  const told: [Setting, object][] = changed.map((key) => [key, { was: before[key], is: settings[key] }]);
+  const told = kept.map(({ key, was, value: is, from: holds }): [Setting, object] => [
+    key,
+    { was, is, from: holds },
+  ]);
   await audit(database, by, 'settings-changed', [
-    { subject: changed.join(', '), detail: { from: month, reason, settings: Object.fromEntries(told) } },
+    { subject: changed.join(', '), detail: { reason, settings: Object.fromEntries(told) } },
   ]);
 }
 
@@ -88,18 +97,14 @@ async function faultsOf(
     fixed[key] === undefined ? [] : [{ key: `settings.${key}`, message: fixed[key] }],
   );
   if (changed.includes('name')) {
-    const taken = await database('company')
-      .whereRaw('lower(name) = lower(?)', settings.name ?? '')
-      .whereNot({ id: companyId })
-      .first('id');
-    if (taken) faults.push({ key: 'settings.name', message: 'A company of this name is kept here already.' });
+    faults.push(...(await takenName(database, settings.name ?? '', 'settings.name', companyId)));
   }
   return faults;
 }
 
 /** What is wrong with a month that accruals are to be decided from. */
 function faultsOfMonth(from: string, opens: string): Fault[] {
-  if (from !== firstOfMonth(from))
+  if (calendarFields(parseDay(from) as CalendarDay).day !== 1)
     return [{ key: 'from', message: 'Accruals are decided from the first day of a month.' }];
   if (from >= opens) return [];
   const message = `That month is closed and its accruals are booked; the open one begins on ${showDay(opens)}.`;
@@ -133,8 +138,8 @@ async function changeFacts(
 
 /** The open month goes by what is decided from its first day on. */
 async function giveOpenMonth(database: Knex, companyId: number): Promise<void> {
-  const open = await database('period').where({ company_id: companyId, state: 'open' }).first('ends_on');
+  const open = await openPeriod(database, companyId);
   if (!open) return;
-  const accruals = await accrualsFrom(database, companyId, firstOfMonth(open.ends_on));
+  const accruals = await accrualsFrom(database, companyId, formatDay(monthStart(open.ends_on)));
   await database('period').where({ company_id: companyId, ends_on: open.ends_on }).update({ accruals });
 }

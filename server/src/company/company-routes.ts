@@ -2,9 +2,9 @@ import { Router } from 'express';
 import type { Knex } from 'knex';
 import { endpoints } from '@coffer/contract';
 import type { Clock } from '../clock.ts';
-import { Refusal } from '../http/refusal.ts';
 import { serve } from '../http/route.ts';
 import { personViewOf, visitorBy } from '../session/who-calls.ts';
+import { refuseUnlessAdministering } from './administers.ts';
 import { changeSettings } from './change-settings.ts';
 import { companyView } from './company-view.ts';
 import { countriesWithHolidays, publishedHolidays } from './holidays.ts';
@@ -29,13 +29,7 @@ export function companyRoutes(database: Knex, today: Clock): Router {
     days: await publishedHolidays(query),
   }));
   serve(router, database, endpoints.makeCompany, async ({ body, visitor, database: on }) => {
-    if (!visitor.memberships.some(({ role }) => role.includes('administer'))) {
-      throw new Refusal(
-        403,
-        'not-allowed',
-        'Only who administers a company here makes another. Ask an administrator.',
-      );
-    }
+    refuseUnlessAdministering(visitor);
     await makeCompany(on, visitor.id, body, 'name');
     return { person: personViewOf((await visitorBy(on, visitor.id)) ?? visitor) };
   });

@@ -3,6 +3,7 @@ import { currencyDigits, formatDay, monthEnd, parseDay, type CalendarDay } from 
 import { usualHabits, type NewCompany } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { keepSettings } from './change-settings.ts';
+import { takenName } from './taken-name.ts';
 import { faultyInput } from '../http/refusal.ts';
 
 /**
@@ -18,8 +19,8 @@ export async function makeCompany(
   { name, currency, fiscalYearEndMonth, booksFrom, habits }: NewCompany,
   key: string,
 ): Promise<number> {
-  const taken = await database('company').whereRaw('lower(name) = lower(?)', name).first('id');
-  if (taken) throw faultyInput([{ key, message: 'A company of this name is kept here already.' }]);
+  const taken = await takenName(database, name, key);
+  if (taken.length > 0) throw faultyInput(taken);
   const [made] = await database('company')
     .insert({
       name,

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import * as v from 'valibot';
-import { formatDay, monthEnd, parseDay, type AccrualChoice, type CalendarDay } from '@coffer/core';
+import { formatDay, monthEnd, type AccrualChoice, type CalendarDay } from '@coffer/core';
 import {
   companySettings,
   settingKeys,
@@ -14,6 +14,7 @@ import {
   type SettingsView,
   type WrittenSetting,
 } from '@coffer/contract';
+import { monthStart, openPeriod } from '../periods/period-store.ts';
 import { companyOf } from './company-store.ts';
 
 type Written = Pick<CompanySettings, WrittenSetting>;
@@ -94,8 +95,7 @@ export async function settingsView(
   companyId: number,
   today: CalendarDay,
 ): Promise<SettingsView> {
-  const open = await database('period').where({ company_id: companyId, state: 'open' }).first('ends_on');
-  const openFrom = firstOfMonth(open?.ends_on ?? formatDay(today));
+  const openFrom = await openMonth(database, companyId, today);
   const rows = await database('setting')
     .leftJoin('person', 'person.id', 'setting.kept_by')
     .where('setting.company_id', companyId)
@@ -127,7 +127,8 @@ interface Changed {
   readonly by: string | null;
 }
 
-/** The first day of the month that a day lies in. */
-export function firstOfMonth(day: string): string {
-  return `${formatDay(monthEnd(parseDay(day) as CalendarDay)).slice(0, 8)}01`;
+/** The first day of the open month; of today's, where none is open. */
+export async function openMonth(database: Knex, companyId: number, today: CalendarDay): Promise<string> {
+  const open = await openPeriod(database, companyId);
+  return formatDay(monthStart(open?.ends_on ?? formatDay(monthEnd(today))));
 }

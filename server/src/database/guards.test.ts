@@ -57,6 +57,7 @@ const setting = (key: string, reason: string): string =>
 const triggers: Record<string, [sql: string, code: string]> = {
   audit_event_append_only: [`delete from audit_event`, never],
   audit_event_no_truncate: [`truncate audit_event`, never],
+  company_keeps_facts: [`update company set currency = 'USD' where id = 1`, 'CF008'],
   entry_append_only: [`update entry set memo = 'other'`, never],
   entry_must_balance: [entry(next), 'CF004'],
   entry_no_truncate: [`truncate entry cascade`, never],
@@ -80,6 +81,11 @@ const triggers: Record<string, [sql: string, code: string]> = {
     never,
   ],
   instrument_version_append_only: [`update instrument_version set reason = 'other'`, never],
+  instrument_version_in_currency: [
+    `insert into instrument_version (instrument_id, version, document, reason)
+     values (${one}, 99, '{"currency":"USD"}', 'x')`,
+    'CF007',
+  ],
   instrument_version_follows: [`update instrument set version = version + 2 where id = ${one}`, 'CF003'],
   instrument_version_no_truncate: [`truncate instrument_version cascade`, never],
   member_administrator_stays: [

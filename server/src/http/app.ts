@@ -6,7 +6,7 @@ import { pinoHttp } from 'pino-http';
 import { openApiDescription } from '@coffer/contract';
 import { chartRoutes } from '../accounts/account-routes.ts';
 import type { Clock } from '../clock.ts';
-import { bundleBytes, bundlePath, bundleRoutes } from '../bundle/bundle-routes.ts';
+import { bundleBytes, bundlePath, bundleRoutes, mayBring } from '../bundle/bundle-routes.ts';
 import { companyRoutes } from '../company/company-routes.ts';
 import { healthRoutes } from '../health/health-routes.ts';
 import { fileRoutes } from '../instruments/files/file-routes.ts';
@@ -15,7 +15,7 @@ import { journalRoutes } from '../journal/journal-routes.ts';
 import { paymentRoutes } from '../payments/payment-routes.ts';
 import { periodRoutes } from '../periods/period-routes.ts';
 import { portfolioRoutes } from '../portfolio/portfolio-routes.ts';
-import { paperBytes, paperPath, paperRoutes } from '../papers/paper-routes.ts';
+import { mayBringPaper, paperBytes, paperPath, paperRoutes } from '../papers/paper-routes.ts';
 import { rateRoutes } from '../rates/rate-routes.ts';
 import { registerRoutes } from '../register/register-routes.ts';
 import { scenarioRoutes } from '../scenarios/scenario-routes.ts';
@@ -77,9 +77,11 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   const body = express.json({ limit: `${mostMegabytes}mb` });
   const tokens = new AntiForgery(parts.secret);
   app.use('/api', session.handler, tokens.check);
-  app.use(paperPath, paperBytes);
-  app.use(bundlePath, bundleBytes);
-  app.use('/api', body, plainBody, whoCalls(database));
+  app.use('/api', whoCalls(database));
+  // Many bytes are taken in from nobody who could not bring them.
+  app.post(paperPath, mayBringPaper, paperBytes);
+  app.post(bundlePath, mayBring, bundleBytes);
+  app.use('/api', body, plainBody);
   app.get('/api', (_request, response) => {
     response.json(openApiDescription());
   });

@@ -12,6 +12,8 @@ const databaseRefusals: Readonly<Record<string, string>> = {
   CF004: 'unbalanced-entry',
   CF005: 'entry-number-gap',
   CF006: 'last-administrator',
+  CF007: 'other-currency',
+  CF008: 'company-stays',
 };
 
 /** The database does not answer: refused, going down, starting up, or the connection broke. */

@@ -46,7 +46,7 @@ export function checked<S extends v.GenericSchema>(schema: S, value: unknown): v
 }
 
 /** Who is logged in. Throws {@link Refusal} 401. */
-function visitorOf({ visitor }: Request): Visitor {
+export function visitorOf({ visitor }: Request): Visitor {
   if (!visitor) throw new Refusal(401, 'not-logged-in', 'Log in first.');
   return visitor;
 }

@@ -19,6 +19,40 @@ create trigger setting_append_only before update or delete on setting
   for each row execute function reject_change();
 create trigger setting_no_truncate before truncate on setting execute function reject_change();
 
+-- Whatever an instrument says, books have one currency. The company is held meanwhile, so that it changes none.
+create function instrument_version_in_currency() returns trigger language plpgsql as $$
+declare books text;
+begin
+  select currency into books from company
+    where id = (select company_id from instrument where instrument.id = new.instrument_id) for key share;
+  if new.document ->> 'currency' <> books then
+    raise exception 'The books are kept in %, and this is in %.', books, new.document ->> 'currency'
+      using errcode = 'CF007';
+  end if;
+  return new;
+end $$;
+create trigger instrument_version_in_currency before insert on instrument_version
+  for each row execute function instrument_version_in_currency();
+
+-- What was reckoned with stays: currency and first day of the books once an instrument is kept, the fiscal year once a
+-- month is closed.
+create function company_keeps_facts() returns trigger language plpgsql as $$
+begin
+  if (new.currency <> old.currency or new.digits <> old.digits or new.books_from <> old.books_from)
+    and exists (select from instrument where company_id = old.id)
+  then
+    raise exception 'Currency and first day of the books stay: an instrument is kept.' using errcode = 'CF008';
+  end if;
+  if new.fiscal_year_end_month <> old.fiscal_year_end_month
+    and exists (select from period where company_id = old.id and state = 'closed')
+  then
+    raise exception 'The fiscal year stays: a month is closed.' using errcode = 'CF008';
+  end if;
+  return new;
+end $$;
+create trigger company_keeps_facts before update on company
+  for each row execute function company_keeps_facts();
+
 -- The books may begin on another day while no month is closed and no instrument is kept: then the only month moves.
 create or replace function period_keeps_closed() returns trigger language plpgsql as $$
 begin
