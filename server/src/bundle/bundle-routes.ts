@@ -1,4 +1,8 @@
-import { once } from 'node:events';
+import { createReadStream } from 'node:fs';
+import { mkdtemp, open, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pipeline } from 'node:stream/promises';
 import express, { Router, type RequestHandler } from 'express';
 import type { Knex } from 'knex';
 import { downloads, endpoints, mostBundleBytes } from '@coffer/contract';
@@ -26,13 +30,23 @@ export function bundleRoutes(database: Knex, figures: FigureThreads): Router {
   const router = Router();
   serveFile(router, downloads.bundle, async ({ person, response }) => {
     const { name } = await companyOf(database, person.companyId);
-    sendAsFile(response, `${name}.zip`, downloads.bundle.type);
-    await writeBundle(database, person.companyId, async (chunk) => {
-      // Who fetches slowly is waited for; who went away ends it.
-      if (response.destroyed) throw new Error('The file is no longer fetched.');
-      if (!response.write(chunk)) await Promise.race([once(response, 'drain'), once(response, 'close')]);
-    });
-    response.end();
+    const folder = await mkdtemp(join(tmpdir(), 'coffer-bundle-'));
+    try {
+      // Written first and sent then: who fetches slowly holds no moment of the database meanwhile.
+      const path = join(folder, 'company.zip');
+      const file = await open(path, 'wx', 0o600);
+      try {
+        await writeBundle(database, person.companyId, async (chunk) => {
+          await file.writeFile(chunk);
+        });
+      } finally {
+        await file.close();
+      }
+      sendAsFile(response, `${name}.zip`, downloads.bundle.type);
+      await pipeline(createReadStream(path), response);
+    } finally {
+      await rm(folder, { recursive: true, force: true });
+    }
   });
   serve(router, database, endpoints.keepBundle, async ({ body, query, visitor, database: on }) => {
     const bundle = await readBundle(body);

@@ -4,7 +4,7 @@ import { bundleVersion, type BundleFile, type BundleHead } from '@coffer/contrac
 import { companyOf } from '../company/company-store.ts';
 import { bundleSources, inFile, instrumentPlaces } from './bundle-sources.ts';
 
-/** Takes bytes of a file, as fast as whoever fetches it does. */
+/** Takes bytes of a file, one after another. */
 export type Write = (chunk: Uint8Array) => Promise<void>;
 
 /** Rows that are read at once, unless they are large. */

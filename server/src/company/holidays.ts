@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers/promises';
 import type Holidays from 'date-holidays';
 import type { ClosedDay, HolidayCountries } from '@coffer/contract';
 import { faultyInput } from '../http/refusal.ts';
@@ -45,6 +46,8 @@ export async function publishedHolidays({ country, region, from, to }: Asked): P
   const calendar = region === undefined ? new Known(country) : new Known(country, region);
   const days = new Map<string, string>();
   for (let year = from; year <= to; year += 1) {
+    // Some calendars follow the moon and are dear: whoever else calls has a turn between the years.
+    await setImmediate();
     for (const { date, name, type } of calendar.getHolidays(year, 'en')) {
       const on = date.slice(0, 10);
       const weekday = new Date(`${on}T00:00:00Z`).getUTCDay();

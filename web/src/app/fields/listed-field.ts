@@ -31,15 +31,7 @@ const shownList = [
       gap: var(--space-2);
     }
     textarea {
-      font: inherit;
-      font-variant-numeric: tabular-nums;
-      color: inherit;
-      background: transparent;
-      border: 1px solid var(--line-2);
-      border-radius: 6px;
-      padding: var(--space-4) var(--space-5);
       min-height: 110px;
-      resize: vertical;
     }
   `,
 })

@@ -63,14 +63,9 @@ import { RoleChoice } from './role-choice';
       gap: var(--space-7);
     }
     textarea {
-      font: inherit;
       width: 100%;
       resize: none;
       background: var(--paper);
-      color: var(--ink);
-      border: 1px solid var(--line-2);
-      border-radius: 6px;
-      padding: var(--space-4) var(--space-5);
     }
   `,
 })
