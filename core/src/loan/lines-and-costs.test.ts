@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { isBusinessDay } from '../calendar/business-days/business-days.ts';
+import { isBusinessDay, type BusinessDayRule } from '../calendar/business-days/business-days.ts';
 import { addMonths, formatDay } from '../calendar/calendar-day.ts';
 import { accruedFee } from './position/loan-position.ts';
 import { arbitraryLoan } from '../testing/arbitrary-loan.ts';
@@ -52,19 +52,39 @@ describe('business days', () => {
   it('move payments, and interest with them or not', () => {
     const moving = { rule: 'following', calendar: 'TARGET' } as const;
     fc.assert(
-      fc.property(arbitraryLoan, (any) => {
+      fc.property(arbitraryLoan, fc.array(fc.nat(100), { maxLength: 5 }), (any, after) => {
+        // Days of one place besides, far enough apart that each payment keeps a day of its own.
+        const closed = new Set(after.map((at) => any.first + 29 * at));
         fc.pre(any.every !== 'week' && any.every !== 'two-weeks' && any.first > any.start + 20);
         const plain = { ...any };
         delete (plain as { businessDays?: unknown }).businessDays;
-        const unmoved = rowsOf({ ...plain, businessDays: { ...moving, accrual: 'unmoved' } });
+        const unmoved = rowsOf({ ...plain, businessDays: { ...moving, closed, accrual: 'unmoved' } });
         const still = rowsOf(plain);
-        expect(unmoved.every(({ due }) => isBusinessDay(due, 'TARGET'))).toBe(true);
+        expect(unmoved.every(({ due }) => isBusinessDay(due, 'TARGET', closed))).toBe(true);
         expect(unmoved.map(({ interest, closing }) => [interest, closing])).toEqual(
           still.map(({ interest, closing }) => [interest, closing]),
         );
       }),
       { numRuns: 60 },
     );
+  });
+
+  // A payment is told by the day that it falls due (common practice in statements): two cannot share one.
+  it('leave each payment a day of its own, whatever is closed besides', () => {
+    const through = (from: number, days: number): ReadonlySet<number> =>
+      new Set(Array.from({ length: days }, (_, at) => from + at));
+    const closing = (from: string, days: number, rule: BusinessDayRule) => (): unknown =>
+      buildLoanSchedule(
+        plainLoan([level(12)], {
+          businessDays: { rule, calendar: 'weekends', accrual: 'moved', closed: through(day(from), days) },
+        }),
+      );
+    const { start, first } = plainLoan([level(12)]);
+    for (const rule of ['following', 'preceding'] as const) {
+      expect(closing(formatDay(first + 40), 90, rule)).toThrow('would fall on');
+      expect(closing(formatDay(first + 10), 7, rule)).not.toThrow();
+    }
+    expect(closing(formatDay(start), first - start + 1, 'preceding')).toThrow('has not begun');
   });
 
   // 15 June 2024 is a Saturday: paid on Monday 17, two days later.

@@ -8,7 +8,7 @@ import {
   parseDay,
   type CalendarDay,
 } from '@coffer/core';
-import { showDay, writtenSettings, type Fault, type Setting, type SettingsChange } from '@coffer/contract';
+import { writtenSettings, type Fault, type Setting, type SettingsChange } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { faultyInput } from '../http/refusal.ts';
 import type { Maker } from '../instruments/instrument-store.ts';
@@ -107,7 +107,7 @@ function faultsOfMonth(from: string, opens: string): Fault[] {
   if (calendarFields(parseDay(from) as CalendarDay).day !== 1)
     return [{ key: 'from', message: 'Accruals are decided from the first day of a month.' }];
   if (from >= opens) return [];
-  const message = `That month is closed and its accruals are booked; the open one begins on ${showDay(opens)}.`;
+  const message = `That month is closed and its accruals are booked; the open one begins on ${opens}.`;
   return [{ key: 'from', message }];
 }
 

@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import type { Knex } from 'knex';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { writtenSettingsOn } from '../company/settings.ts';
 import { connect } from './connect.ts';
 import { migrate } from './migrate.ts';
 
@@ -28,7 +29,7 @@ insert into person (company_id, log_in, name, role, password_hash)
 insert into log_in_failure (log_in) values ('preparer');
 insert into account (company_id, role, code, name) values
   (1, 'cash', '1010', 'Cash'), (1, 'loan-payable', '2510', 'Loans'), (1, 'bonds-payable', '2510', 'Loans and bonds');
-insert into period (company_id, ends_on, state) values (1, '2026-01-31', 'open');
+insert into period (company_id, ends_on, state, accruals) values (1, '2026-01-31', 'open', 'standing');
 with made as (
   insert into instrument (company_id, name, kind, version) values (1, 'Press loan', 'debt', 1) returning id
 ) insert into instrument_version (instrument_id, version, document, reason)
@@ -59,6 +60,9 @@ describe('an installation of before', () => {
       { account_code: '1010', debit: 500, credit: 0 },
       { account_code: '2510', debit: 0, credit: 500 },
     ]);
+    // What became of accruals goes on as it was chosen.
+    expect((await writtenSettingsOn(database, 1, '2025-12-31')).accruals).toBe('reversed');
+    expect((await writtenSettingsOn(database, 1, '2026-02-01')).accruals).toBe('standing');
     // Another company gets an id of its own, and the guards hold as in a new installation.
     const [made] = await database('company')
       .insert({

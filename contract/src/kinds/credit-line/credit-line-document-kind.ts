@@ -15,6 +15,7 @@ export const creditLineDocumentKind: DocumentKind<CreditLineDocument, LoanSchedu
     amount: 'limit',
     'payments.first': 'firstBill',
     'payments.last': 'matures',
+    'payments.businessDays.closed': 'businessDays.closed',
     'payments.phases.0.count': 'matures',
   },
   facts: creditLineFacts,

@@ -1,4 +1,4 @@
-import { formatDay } from '../../calendar/calendar-day.ts';
+import { formatDay, type CalendarDay } from '../../calendar/calendar-day.ts';
 import { TermsFault } from '../../faults/terms-fault.ts';
 import type { LoanTerms, Phase } from './loan-terms.ts';
 
@@ -13,7 +13,7 @@ interface DatedStretch {
 
 /**
  * Refuses payments dated before those that come before them: a list that begins while an earlier stretch still runs,
- * or a last payment of its own that is not last. Throws {@link TermsFault} naming the key.
+ * a last payment of its own that is not last, or payments that closed days put on one day. Throws {@link TermsFault} naming the key.
  */
 export function checkStretchDates(terms: LoanTerms, stretches: readonly DatedStretch[]): void {
   let before = terms.start - 1;
@@ -34,6 +34,22 @@ export function checkStretchDates(terms: LoanTerms, stretches: readonly DatedStr
         `The last payment must fall after the one before it, ${formatDay(lastButOne)}; found ${formatDay(last)}.`,
       );
     }
+    if (terms.businessDays?.closed && phase.type !== 'custom') checkApart(dues, count, before);
     before = last;
+  }
+}
+
+/** Refuses closed days that leave payments no day of their own: each is told by the day that it falls due. */
+function checkApart(dues: Int32Array, count: number, before: CalendarDay): void {
+  let last = before;
+  for (let at = 0; at < count; at += 1) {
+    const due = dues[at] as CalendarDay;
+    if (due <= last) {
+      throw new TermsFault(
+        'payments.businessDays.closed',
+        `With these closed days a payment would fall on ${formatDay(due)}, where the one before it stands or the loan has not begun; leave a business day to each.`,
+      );
+    }
+    last = due;
   }
 }

@@ -19,6 +19,12 @@ create trigger setting_append_only before update or delete on setting
   for each row execute function reject_change();
 create trigger setting_no_truncate before truncate on setting execute function reject_change();
 
+-- What was chosen at a close held for the months after it too: it goes on as the company's own.
+insert into setting (company_id, key, was, value, holds_from, reason)
+  select company_id, 'accruals', '"reversed"', '"standing"', date_trunc('month', ends_on)::date,
+    'As it was chosen at the close'
+  from period where state = 'open' and accruals = 'standing';
+
 -- Whatever an instrument says, books have one currency. The company is held meanwhile, so that it changes none.
 create function instrument_version_in_currency() returns trigger language plpgsql as $$
 declare books text;

@@ -14,6 +14,7 @@ import { MatRadioModule } from '@angular/material/radio';
 import {
   downloads,
   instrumentClasses,
+  showText,
   usualClassNames,
   type ClosedDay,
   type InstrumentClass,
@@ -98,7 +99,8 @@ export class SettingsPage {
   }
 
   protected fault(key: string): string {
-    return this.refused()[key] ?? this.reading()?.faults[key] ?? '';
+    const told = this.refused()[key];
+    return told === undefined ? (this.reading()?.faults[key] ?? '') : showText(told);
   }
 
   protected className(of: InstrumentClass): FormControl<string> {

@@ -72,7 +72,7 @@ export const rateAndCompounding = (payment: readonly LoanField[]): Section<Typed
         reads: 'text',
         optional: true,
         when: floats,
-        placeholder: 'its name in the agreement',
+        placeholder: 'its agreed name',
         offers: ({ indexes }) => (indexes ?? []).map(({ name }) => name),
         hint: indexHint,
       },

@@ -186,7 +186,7 @@ export const accrualChoices: Choices = [
 ];
 
 export const resetChoices: Choices = [
-  ['none', 'when a fixing is entered'],
+  ['none', 'at each fixing'],
   ...frequencies.map((every) => [every, frequencyInWords(every)] as const),
 ];
 

@@ -69,6 +69,10 @@ const anyLoan = fc
         rule: fc.constantFrom(...businessDayRules),
         calendar: fc.constantFrom(...businessCalendars),
         accrual: fc.constantFrom('moved', 'unmoved'),
+        // A few, far apart: each payment keeps a day of its own.
+        closed: fc
+          .uniqueArray(fc.nat(40), { minLength: 1, maxLength: 3 })
+          .map((after) => after.sort((a, b) => a - b).map((each) => formatDay(22_000 + 29 * each))),
       }),
       { nil: undefined },
     ),
