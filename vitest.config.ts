@@ -23,6 +23,7 @@ export default defineConfig({
         test: {
           name: 'server',
           include: ['server/src/**/*.test.ts'],
+          globalSetup: ['server/src/testing/templates.ts'],
           testTimeout: 60_000,
           hookTimeout: 60_000,
         },

@@ -57,6 +57,17 @@ export { entries, entriesOnDay, issueEntry } from './entries/entries.ts';
 export { type Entry, type EntryKind, entryKinds } from './entries/entry.ts';
 export { periodLengths } from './entries/period-ends.ts';
 export type { Balances } from './entries/standing-balances.ts';
+export type { Averages } from './change/interest-basis.ts';
+export {
+  changeReasons,
+  comparedFigures,
+  whyChanged,
+  type ChangePart,
+  type ChangeReason,
+  type ComparedFigure,
+  type FigureChange,
+  type MonthChange,
+} from './change/why-changed.ts';
 export { explainPosition } from './explain/explain-position.ts';
 export {
   bondTotalOf,

@@ -56,6 +56,39 @@ export async function confirm(page: Page, asked: string | RegExp): Promise<void>
   await dialog.getByRole('button', { name: 'Yes, do it' }).click();
 }
 
+/** Hands the month that is looked at over, and confirms what is asked about. */
+export async function handOver(page: Page, month: string, asked?: RegExp): Promise<void> {
+  await page.getByRole('button', { name: `Hand over ${month}` }).click();
+  if (asked) await confirm(page, asked);
+  await expect(page.getByText(`${month} is handed over.`)).toBeVisible();
+}
+
+/** Whoever reviews, at the close of a month, in a window of their own. */
+export async function reviewerAt(page: Page, month: RegExp): Promise<Page> {
+  const elsewhere = await page
+    .context()
+    .browser()
+    ?.newContext({ viewport: { width: 1280, height: 800 } });
+  if (!elsewhere) throw new Error('There is no browser to open another window in.');
+  const reviewer = await elsewhere.newPage();
+  await logIn(reviewer, people.reviewer);
+  await reviewer.getByRole('radio', { name: month }).click();
+  await goTo(reviewer, 'Period close');
+  await expect(reviewer.getByRole('grid', { name: 'What differs from the month before' })).toBeVisible();
+  return reviewer;
+}
+
+/** Approves and locks the month that a reviewer looks at. */
+export async function approve(reviewer: Page, month: string, asked?: RegExp): Promise<void> {
+  await reviewer.getByRole('button', { name: `Approve and lock ${month}` }).click();
+  await reviewer
+    .getByRole('dialog')
+    .getByRole('button', { name: `Approve and lock ${month}` })
+    .click();
+  if (asked) await confirm(reviewer, asked);
+  await expect(reviewer.getByText(`${month} is locked`)).toBeVisible();
+}
+
 /** What is said beneath a field. */
 export function atField(page: Page, text: string): Locator {
   return page.locator('mat-hint').filter({ hasText: text });

@@ -8,6 +8,8 @@ export const confirmCodes = [
   'paid-in-closed-month',
   'starts-in-closed-month',
   'month-not-ended',
+  'payments-unrecorded',
+  'fixings-missing',
 ] as const;
 export type ConfirmCode = (typeof confirmCodes)[number];
 

@@ -1,8 +1,9 @@
 import * as v from 'valibot';
-import { accrualChoices, portfolioMeasures, portfolioSteps } from '@coffer/core';
+import { portfolioMeasures, portfolioSteps } from '@coffer/core';
 import { dayText } from '../document/scalars.ts';
 import { accountEndpoints } from './account-endpoints.ts';
 import { bundleEndpoints } from './bundle-endpoints.ts';
+import { closeEndpoints } from './close-endpoints.ts';
 import { confirm } from './confirm.ts';
 import { endpoint } from './endpoint.ts';
 import {
@@ -19,7 +20,6 @@ import { peopleEndpoints } from './people-endpoints.ts';
 import { preparing, proposing } from './permissions.ts';
 import { portfolioView } from './portfolio-views.ts';
 import {
-  closeView,
   companyView,
   duePaymentsView,
   entryView,
@@ -34,7 +34,6 @@ import { sessionEndpoints } from './session-endpoints.ts';
 import { settingsEndpoints } from './settings-endpoints.ts';
 
 const ofInstrument = v.strictObject({ id: instrumentId });
-const ofPeriod = v.strictObject({ endsOn: dayText });
 const ofScenario = v.strictObject({ id: scenarioId });
 const saved = v.strictObject({ id: instrumentId, version: v.number() });
 const version = v.pipe(v.number(), v.integer(), v.minValue(1));
@@ -278,43 +277,7 @@ export const endpoints = {
       idempotent: true,
     },
   ),
-  instrumentEntries: endpoint(
-    'get',
-    '/api/periods/:endsOn/close/:id',
-    'The entries that closing a month makes for one instrument',
-    'member',
-    {
-      params: v.strictObject({ endsOn: dayText, id: instrumentId }),
-      answer: v.strictObject({ entries: v.array(entryView) }),
-    },
-  ),
-  close: endpoint('get', '/api/periods/:endsOn/close', 'What closing a month makes', 'member', {
-    params: ofPeriod,
-    answer: closeView,
-  }),
-  chooseAccruals: endpoint(
-    'put',
-    '/api/periods/:endsOn/accruals',
-    'Choose what becomes of the accruals of the open month alone; others are as the settings have it',
-    preparing,
-    {
-      params: ofPeriod,
-      body: v.strictObject({ accruals: v.picklist(accrualChoices) }),
-      answer: v.strictObject({ endsOn: dayText, accruals: v.picklist(accrualChoices) }),
-    },
-  ),
-  lock: endpoint(
-    'post',
-    '/api/periods/:endsOn/lock',
-    'Post the entries of the open month and close it for good',
-    preparing,
-    {
-      params: ofPeriod,
-      body: v.strictObject({ confirm }),
-      answer: v.strictObject({ endsOn: dayText, entries: v.number(), reversals: v.number(), opens: dayText }),
-      idempotent: true,
-    },
-  ),
+  ...closeEndpoints,
   journal: endpoint('get', '/api/journal', 'Posted entries by date, at most 500 at a time', 'member', {
     query: journalQuery,
     answer: v.strictObject({

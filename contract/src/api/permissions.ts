@@ -4,6 +4,8 @@ export type Permission = (typeof permissions)[number];
 
 /** Who keeps the books. */
 export const preparing: readonly Permission[] = ['prepare'];
+/** Who approves what others prepared. */
+export const reviewing: readonly Permission[] = ['review'];
 /** Who works out what might be: what is kept as a scenario is no part of the books. */
 export const proposing: readonly Permission[] = ['prepare', 'review'];
 /** Who keeps the chart of accounts. */

@@ -12,6 +12,10 @@ export const oneTimeCode = v.pipe(
   v.regex(/^[A-Z2-7]{20}$/, 'expected the code that the start command printed, twenty letters and digits.'),
 );
 
+/** Who closes a month: one hands it over and another approves it, or one person alone. */
+export const closingWays = ['two-people', 'one-person'] as const;
+export type ClosingWay = (typeof closingWays)[number];
+
 /** A company that is to be made. */
 export const newCompany = v.strictObject({
   name: shortText,
@@ -35,6 +39,8 @@ export const newCompany = v.strictObject({
   ),
   /** How it writes numbers and days; as is usual where it is left out. */
   habits: v.optional(habits),
+  /** Whether a month is closed by two people; so where it is left out. */
+  closing: v.optional(v.picklist(closingWays)),
 });
 export type NewCompany = v.InferOutput<typeof newCompany>;
 

@@ -2,7 +2,7 @@ import * as v from 'valibot';
 import { accrualChoices } from '@coffer/core';
 import { dayText, shortText } from '../document/scalars.ts';
 import { habits, usualHabits } from '../words/habits.ts';
-import { newCompany } from './set-up-views.ts';
+import { closingWays, newCompany } from './set-up-views.ts';
 import { classNames, reasonText, type ClassNames } from './views.ts';
 
 /** What they are called where nobody has chosen. */
@@ -25,6 +25,7 @@ export const companySettings = v.strictObject({
   ...habits.entries,
   /** What becomes of the accruals of a month, from the month on that it is decided for. */
   accruals: v.picklist(accrualChoices),
+  closing: v.picklist(closingWays),
   classNames,
   /** In order, each day once. */
   closedDays: v.pipe(
@@ -54,6 +55,7 @@ export const writtenSettings = [
   'belowZero',
   'dates',
   'accruals',
+  'closing',
   'classNames',
   'closedDays',
 ] as const;
@@ -63,6 +65,7 @@ export type WrittenSetting = (typeof writtenSettings)[number];
 export const usualSettings: Pick<CompanySettings, WrittenSetting> = {
   ...usualHabits,
   accruals: 'reversed',
+  closing: 'two-people',
   classNames: usualClassNames,
   closedDays: [],
 };

@@ -1,18 +1,27 @@
 import { question } from './confirm.ts';
 import * as v from 'valibot';
-import { accountRoles, accrualChoices, entryKinds, positionFigureKeys } from '@coffer/core';
+import { accountRoles, entryKinds, positionFigureKeys } from '@coffer/core';
 import { amountText, dayText, shortText } from '../document/scalars.ts';
 import { habits } from '../words/habits.ts';
-import { accountOfRole, broughtIn } from './account-views.ts';
-import { closeFund, fundFigures, fundRowView } from './fund-views.ts';
+import { accountOfRole } from './account-views.ts';
+import { fundFigures, fundRowView } from './fund-views.ts';
 import { instrumentId, minorUnits } from './ids.ts';
 
-/** A fiscal period; at most one is open, those after it are future and not listed. */
+/** What a month goes through: open, handed over to who reviews it, closed. */
+export const periodStates = ['open', 'prepared', 'closed'] as const;
+export type PeriodState = (typeof periodStates)[number];
+
+/** How a month was closed: approved by a second person, by one alone, or brought in closed with a bundle. */
+export const closedWays = ['reviewed', 'alone', 'brought'] as const;
+export type ClosedWay = (typeof closedWays)[number];
+
+/** A fiscal period; at most one is not closed, those after it are future and not listed. */
 export const periodView = v.strictObject({
   endsOn: dayText,
-  state: v.picklist(['closed', 'open']),
+  state: v.picklist(periodStates),
   closedAt: v.nullable(v.string()),
   closedBy: v.nullable(v.string()),
+  closedAs: v.nullable(v.picklist(closedWays)),
 });
 export type PeriodView = v.InferOutput<typeof periodView>;
 
@@ -228,72 +237,6 @@ export const entrySum = v.strictObject({
   lines: v.array(entryLineView),
 });
 export type EntrySum = v.InferOutput<typeof entrySum>;
-
-/** A figure of a close added up over the instruments and over the books. */
-export const closeCheck = v.strictObject({
-  of: v.picklist(['interest-payable', 'expense', 'current-portion', 'funds']),
-  /** What the instruments say. */
-  instruments: minorUnits,
-  /** What openings and corrections bring of closed months. */
-  fromClosed: minorUnits,
-  /** What the journal holds, drafts included. */
-  journal: minorUnits,
-  /** What the journal holds too much; zero when they agree. */
-  difference: minorUnits,
-});
-export type CloseCheck = v.InferOutput<typeof closeCheck>;
-
-/** One instrument in a period close. */
-export const closeRow = v.strictObject({
-  id: instrumentId,
-  name: v.string(),
-  version: v.number(),
-  figures: figuresView,
-  /** Interest expense of the month. */
-  expense: minorUnits,
-  /** Discount (or, negative, premium) amortized in the month. */
-  amortized: minorUnits,
-  /** Change of the current portion since the month before. */
-  currentChange: minorUnits,
-});
-export type CloseRow = v.InferOutput<typeof closeRow>;
-
-/** What closing a month makes, before it is locked and after. */
-export const closeView = v.strictObject({
-  endsOn: dayText,
-  state: v.picklist(['open', 'closed']),
-  /** What becomes of the month's accruals. */
-  accruals: v.picklist(accrualChoices),
-  /** In the books at the month's end, with what locking will post; a credit balance is positive. */
-  interestPayable: minorUnits,
-  /** Each figure over the instruments and over the journal, with what locking will post. */
-  checks: v.array(closeCheck),
-  closedAt: v.nullable(v.string()),
-  closedBy: v.nullable(v.string()),
-  rows: v.array(closeRow),
-  funds: v.array(closeFund),
-  /** Instruments that cannot be worked out for the month; it is not locked before they can. */
-  unworkable: v.array(unworkable),
-  sums: v.array(entrySum),
-  /** Entries dated in the month, the reversals it opened with among them. */
-  entryCount: v.number(),
-  /** Of those, the ones that locking the month will post. */
-  draftCount: v.number(),
-  /** Reversals that open the next month. */
-  reversalCount: v.number(),
-  debits: minorUnits,
-  credits: minorUnits,
-  /** Payments due in the month and how many are recorded; of interest only while it is open. */
-  payments: v.nullable(v.strictObject({ due: v.number(), recorded: v.number() })),
-  unrecorded: v.array(unrecordedPayment),
-  /** Roles that entries of the month need and that have no account; it is not locked before they have. */
-  missingAccounts: v.array(v.picklist(accountRoles)),
-  /** Accounts in which what is brought in on the first day of the books is not what the ledger held. */
-  untied: v.array(broughtIn),
-  /** What else somebody should see to before it is locked; none once it is. */
-  attention: v.array(attention),
-});
-export type CloseView = v.InferOutput<typeof closeView>;
 
 /** What an answer says when a call is refused. */
 export const refusalView = v.strictObject({

@@ -3,6 +3,7 @@ import { bondAccrualEntry, bondIssueEntry, bondOwnEntries } from './entries/bond
 import { bondStanding } from './entries/bond-standing.ts';
 import { bondPositionWords } from './explain/bond-position-words.ts';
 import type { DebtKind } from '../kinds/kind.ts';
+import { bondAccruedBasis, bondInterestBasis } from './position/bond-basis.ts';
 import { bondAccrual, bondPosition, faceDue } from './position/bond-position.ts';
 import { bondFlows } from './schedule/bond-flows.ts';
 import { bondProofs } from './schedule/bond-proofs.ts';
@@ -37,6 +38,11 @@ export const bondKind: DebtKind<BondTerms, BondSchedule> = {
     const paid = schedule.rows.reduce((sum, { booked, paid: redeemed }) => sum + booked.coupon + redeemed, 0);
     return paid + (lastCouponRow(schedule)?.faceAfter ?? 0);
   },
+  accruedBasis: bondAccruedBasis,
+  interestBasis: bondInterestBasis,
+  broughtInAccrued: () => 0,
+  undisturbed: ({ rows }, after, through) =>
+    rows.every(({ kind, due }) => kind === 'coupon' || due <= after || due > through),
   interestThrough,
   amortizedThrough,
   onDemand: () => false,

@@ -1,4 +1,5 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
+import type { InterestBasis } from '../change/interest-basis.ts';
 import type { AccountRole } from '../entries/account-role.ts';
 import type { Entry } from '../entries/entry.ts';
 import type { ExplainStep } from '../explain/explanation.ts';
@@ -57,6 +58,14 @@ export interface DebtKind<Terms, Of> extends Kind<Terms, Of, Position> {
   contract(schedule: Of, on: CalendarDay): Contract | undefined;
   /** Everything paid on it over its life. */
   paidInAll(schedule: Of): number;
+  /** What the interest accrued at the end of a day was worked out over, without what was brought in accrued. */
+  accruedBasis(schedule: Of, on: CalendarDay): InterestBasis;
+  /** What the interest after one day to the end of another was worked out over. */
+  interestBasis(schedule: Of, after: CalendarDay, through: CalendarDay): InterestBasis;
+  /** Of the interest accrued at the end of a day what had accrued before it was taken on. Minor units. */
+  broughtInAccrued(schedule: Of, on: CalendarDay): number;
+  /** Whether nothing happens after one day to the end of another but payments, on their day and in full. */
+  undisturbed(schedule: Of, after: CalendarDay, through: CalendarDay): boolean;
   /** Interest charged or accrued through a day, without amortization. */
   interestThrough(schedule: Of, on: CalendarDay): number;
   /** Discount and issue costs amortized through a day; a premium is negative. */

@@ -3,9 +3,16 @@ import { loanAccrualEntry, loanIssueEntry, loanOwnEntries } from './entries/loan
 import { loanStanding } from './entries/loan-standing.ts';
 import { loanPositionWords } from './explain/loan-position-words.ts';
 import type { DebtKind } from '../kinds/kind.ts';
-import { accruedInterest, costsCarried, loanPosition, principalDue } from './position/loan-position.ts';
+import {
+  accruedInterest,
+  broughtInAccrued,
+  costsCarried,
+  loanPosition,
+  principalDue,
+} from './position/loan-position.ts';
 import { asKnownOn } from './terms/as-known-on.ts';
 import { bookedInterest } from './interest/booked-interest.ts';
+import { loanAccruedBasis, loanInterestBasis } from './interest/loan-basis.ts';
 import { buildLoanSchedule } from './schedule/build-loan-schedule.ts';
 import { amortizedCosts } from './costs/issue-costs.ts';
 import { contractAfter } from './plan/contract.ts';
@@ -37,6 +44,10 @@ export const loanKind: DebtKind<LoanTerms, LoanSchedule> = {
   flows: loanFlows,
   contract: contractAfter,
   paidInAll: (schedule) => totalOf(schedule, 'payment') + totalOf(schedule, 'extra'),
+  accruedBasis: loanAccruedBasis,
+  interestBasis: loanInterestBasis,
+  broughtInAccrued,
+  undisturbed,
   interestThrough,
   amortizedThrough: amortizedCosts,
   onDemand: () => false,
@@ -54,6 +65,18 @@ export const loanKind: DebtKind<LoanTerms, LoanSchedule> = {
   standing: loanStanding,
   explain: loanPositionWords,
 };
+
+function undisturbed(schedule: LoanSchedule, after: CalendarDay, through: CalendarDay): boolean {
+  const { date, length, n, extra, unpaid, principalInArrears } = schedule;
+  const grown = (column: Float64Array, row: number): boolean =>
+    (column[row] as number) > (row === 0 ? 0 : (column[row - 1] as number));
+  for (let row = 0; row < length && (date[row] as number) <= through; row += 1) {
+    if ((date[row] as number) <= after) continue;
+    const asAgreed = (n[row] as number) > 0 && date[row] === schedule.due[row] && extra[row] === 0;
+    if (!asAgreed || grown(unpaid, row) || grown(principalInArrears, row)) return false;
+  }
+  return true;
+}
 
 function owedOn({ terms, date, length, closing }: LoanSchedule, on: CalendarDay): number {
   if (on < terms.start) return 0;

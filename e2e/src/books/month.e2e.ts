@@ -1,7 +1,19 @@
 import { readFileSync } from 'node:fs';
 import exceljs from 'exceljs';
 import { parse } from 'csv-parse/sync';
-import { atField, confirm, expect, expectAccessible, goTo, logIn, rowWith, test } from '../coffer.ts';
+import {
+  approve,
+  atField,
+  confirm,
+  expect,
+  expectAccessible,
+  goTo,
+  handOver,
+  logIn,
+  reviewerAt,
+  rowWith,
+  test,
+} from '../coffer.ts';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -136,31 +148,76 @@ test('5. the month’s payment is recorded as paid, late, with its date and amou
   await expect(page.getByText('Payment due 15 Oct 2026 recorded: 46,611.29 on 19 Oct 2026')).toBeVisible();
 });
 
-test('6. the month is closed: worked out, balanced, locked; the next opens with the reversals', async ({
+test('6. the month is closed by two: handed over, returned, changed in between, approved and locked; the next opens with the reversals', async ({
   page,
 }) => {
   await page.keyboard.press('g');
   await page.keyboard.press('c');
   await expect(page.getByText('✓ balanced')).toBeVisible();
   await expectAccessible(page);
-  // Accruals may be left standing instead; the month balances and agrees with the books either way.
-  await page.getByRole('radio', { name: 'left standing until a payment clears them' }).click();
-  await page.getByRole('button', { name: 'Lock October 2026' }).click();
-  await expect(page.getByText('Accruals are left standing; payments clear them.')).toBeVisible();
-  await page.getByRole('button', { name: 'Not yet' }).click();
-  await expect(page.getByText('✓ Interest payable')).toBeVisible();
-  await page.getByRole('radio', { name: 'reversed on the first of the next month' }).click();
-  await expect(page.getByRole('radio', { name: 'reversed on the first of the next month' })).toBeChecked();
   await rowWith(page, 'Furnace hall mortgage').getByText('Furnace hall mortgage').click();
   await expect(page.getByText('Interest accrued to 31 Oct 2026')).toBeVisible();
-  await page.getByRole('button', { name: 'Lock October 2026' }).click();
-  await expectAccessible(page);
-  await page.getByRole('dialog').getByRole('button', { name: 'Lock October 2026' }).click();
-  await expect(page.getByText('October 2026 is locked')).toBeVisible();
+  await handOver(page, 'October 2026', /interest goes on at the rate before/);
+  await expect(page.getByText('Bram Osterhout may approve it.', { exact: false }).last()).toBeVisible();
+
+  // The reviewer, by keyboard alone: looks at a line, opens why it differs, asks about it, and returns the month.
+  const reviewer = await reviewerAt(page, /^October 2026, handed over/);
+  await expectAccessible(reviewer);
+  const line = reviewer.getByRole('row', { name: /Working capital line/ });
+  await line.focus();
+  await reviewer.keyboard.press(' ');
+  await reviewer.keyboard.press('Enter');
+  await expect(reviewer.getByText('expense differs')).toBeVisible();
+  await expect(reviewer.getByText('Amount drawn')).toBeVisible();
+  await expect(reviewer.getByText(/^1 of \d+ lines looked at/)).toBeVisible();
+  await reviewer.keyboard.press('r');
+  const dialog = reviewer.getByRole('dialog', { name: 'Return October 2026' });
+  await dialog.getByRole('button', { name: 'Return it' }).click();
+  await expect(dialog.getByText('Say what is to be seen to.')).toBeVisible();
+  await dialog.getByLabel('What is to be seen to').fill('What was drawn in October?');
+  await reviewer.keyboard.press('Control+Enter');
+  await expect(reviewer.getByText('October 2026 is returned and open again.')).toBeVisible();
+
+  // The preparer sees it, answers at the line, and hands it over again.
+  await page.reload();
+  await expect(page.getByText(/Returned by Bram Osterhout/)).toContainText('What was drawn in October?');
+  await page.getByRole('radio', { name: 'Differences' }).click();
+  await page.getByRole('row', { name: /Working capital line/ }).focus();
+  await page.keyboard.press('c');
+  await page.getByLabel('Say something about Working capital line').fill('Sand for the second furnace.');
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByText('2 said')).toBeVisible();
+  await handOver(page, 'October 2026', /interest goes on at the rate before/);
+
+  // Something is chosen otherwise while it is read: what was seen is not approved, and what changed is named.
+  await reviewer.reload();
+  await expect(reviewer.getByText('2 said')).toBeVisible();
+  await page.getByRole('radio', { name: 'What it makes' }).click();
+  await page.getByRole('radio', { name: 'left standing until a payment clears them' }).click();
+  await expect(page.getByText('Changed since it was handed over')).toBeVisible();
+  await reviewer.getByRole('button', { name: 'Approve and lock October 2026' }).click();
+  const approving = reviewer.getByRole('dialog', { name: 'Approve and lock October 2026' });
+  await expectAccessible(reviewer);
+  await approving.getByRole('button', { name: 'Approve and lock October 2026' }).click();
+  await expect(approving.getByText('What becomes of accruals is no longer the same')).toBeVisible();
+  await approving.getByRole('button', { name: 'Not yet' }).click();
+  await expect(reviewer.getByText('it is handed over again first', { exact: false })).toBeVisible();
+  await expect(reviewer.getByRole('button', { name: 'Approve and lock October 2026' })).toHaveCount(0);
+
+  // As it was, it is what was handed over.
+  await page.getByRole('radio', { name: 'reversed on the first of the next month' }).click();
+  await expect(page.getByText('Changed since it was handed over')).toHaveCount(0);
+  await reviewer.reload();
+  await approve(reviewer, 'October 2026');
+  await reviewer.context().close();
+
+  await page.reload();
   await expect(page.getByRole('radio', { name: 'October 2026, closed' })).toBeVisible();
   await expect(page.getByRole('radio', { name: 'November 2026, open' })).toBeVisible();
-  await expect(page.getByText('locked by Ilka Varga')).toBeVisible();
-
+  await page.getByRole('radio', { name: 'October 2026, closed' }).click();
+  await expect(page.getByRole('list', { name: 'How far the month has come' })).toContainText(
+    /Prepared\s*Ilka Varga.*Closed\s*Bram Osterhout/,
+  );
   await page.getByRole('radio', { name: 'November 2026, open' }).click();
   await goTo(page, 'Journal');
   await expect(page.getByText('This month is open')).toBeVisible();

@@ -1,4 +1,14 @@
-import { confirm, expect, expectAccessible, goTo, logIn, rowWith, test } from '../coffer.ts';
+import {
+  approve,
+  expect,
+  expectAccessible,
+  goTo,
+  handOver,
+  logIn,
+  reviewerAt,
+  rowWith,
+  test,
+} from '../coffer.ts';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -73,10 +83,12 @@ test('November books what October should have held, names it, and is locked thou
   await expect(page.getByRole('listitem').filter({ hasText: 'Expense' })).toContainText('from closed months');
   await expect(page.getByText('the journal is off by')).toHaveCount(0);
   await expectAccessible(page);
-  await page.getByRole('button', { name: 'Lock November 2026' }).click();
-  await page.getByRole('dialog').getByRole('button', { name: 'Lock November 2026' }).click();
-  await confirm(page, 'has not ended');
-  await expect(page.getByText(/^November 2026 is locked/)).toBeVisible();
+  await handOver(page, 'November 2026', /has not ended/);
+  const reviewer = await reviewerAt(page, /^November 2026, handed over/);
+  // What was put right for October comes first, with why.
+  await expect(reviewer.getByRole('row').nth(1)).toContainText(/Catch-up|New/);
+  await approve(reviewer, 'November 2026', /has not ended/);
+  await reviewer.context().close();
   await goTo(page, 'Journal');
   await page.getByRole('radio', { name: /^November 2026/ }).click();
   // The reversals come first; further down is what October should have held.

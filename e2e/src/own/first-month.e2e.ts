@@ -123,7 +123,7 @@ test('from nothing to a company with accounts, people, twelve loans and a closed
   await expect(page.getByText('✓ balanced')).toBeVisible();
   await page.getByRole('button', { name: 'Lock April 2026' }).click();
   await page.getByRole('dialog').getByRole('button', { name: /^Lock/ }).click();
-  await expect(page.getByText(/locked by Maren Tolliver/)).toBeVisible();
+  await expect(page.getByText(/Maren Tolliver, no second person/)).toBeVisible();
   await expect(page.getByRole('radio', { name: 'April 2026, closed' })).toBeVisible();
 });
 

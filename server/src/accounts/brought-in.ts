@@ -86,6 +86,6 @@ export function refuseUntied(all: readonly BroughtIn[], money: (minor: number) =
   throw new Refusal(
     409,
     'not-tied',
-    `Nothing was locked, because what is brought in on the first day of the books is not what the ledger held. ${said.join('; ')}.`,
+    `Nothing was done, because what is brought in on the first day of the books is not what the ledger held. ${said.join('; ')}.`,
   );
 }

@@ -26,6 +26,6 @@ export function refuseMissing(missing: readonly AccountRole[]): void {
   throw new Refusal(
     409,
     'no-account',
-    `Nothing was posted, because no account stands for ${missing.map((role) => accountName(role)).join(', ')}. Choose one for each in the chart of accounts first.`,
+    `Nothing was done, because no account stands for ${missing.map((role) => accountName(role)).join(', ')}. Choose one for each in the chart of accounts first.`,
   );
 }

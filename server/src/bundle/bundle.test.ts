@@ -94,10 +94,13 @@ describe('everything that a company has', () => {
     expect(figures(await keeper.call('GET', on, undefined, there))).toEqual(
       figures(await preparer.call('GET', on)),
     );
+    // Whoever keeps them there is alone by now.
+    const alone = { settings: { closing: 'one-person' }, reason: 'Alone' };
+    expect((await keeper.call('POST', '/api/settings', alone, there)).status).toBe(200);
     const locked = await keeper.call(
       'POST',
       '/api/periods/2026-10-31/lock',
-      { confirm: ['month-not-ended'] },
+      { confirm: ['month-not-ended', 'payments-unrecorded', 'fixings-missing'] },
       there,
     );
     expect([locked.status, locked.text]).toEqual([200, expect.any(String)]);

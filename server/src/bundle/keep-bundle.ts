@@ -63,7 +63,7 @@ function refuseGaps({ booksFrom }: BundleHead, { periods }: BundleRows): void {
   let first = parseDay(booksFrom) as CalendarDay;
   periods.forEach(({ endsOn, state }, at) => {
     const last = at === periods.length - 1;
-    if (endsOn !== formatDay(monthEnd(first)) || (state === 'open') !== last)
+    if (endsOn !== formatDay(monthEnd(first)) || (state === 'closed') === last)
       throw disagrees(`The month to ${endsOn} does not follow the one before it.`);
     first = monthEnd(first) + 1;
   });
@@ -254,10 +254,10 @@ class KeptBundle {
     }
     await this.insert('reported_position', 'reported', ofMonth(rows.reported).map(this.ofInstrument));
     await this.insert('reported_fund', 'reportedFunds', ofMonth(rows.reportedFunds).map(this.ofInstrument));
-    if (state === 'open') return;
+    if (state !== 'closed') return;
     await database('period')
       .where({ company_id: companyId, ends_on: endsOn })
-      .update({ state, closed_at: this.at(closedAt ?? ''), settled, reversals });
+      .update({ state, closed_at: this.at(closedAt ?? ''), closed_as: 'brought', settled, reversals });
   }
 
   private async scenariosOf(): Promise<void> {

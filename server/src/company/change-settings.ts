@@ -28,7 +28,11 @@ export async function changeSettings(
 ): Promise<void> {
   const { companyId } = by;
   // The month before the company, as a close holds them: neither waits for the other for ever.
-  await database('period').where({ company_id: companyId, state: 'open' }).forUpdate().select('ends_on');
+  await database('period')
+    .where({ company_id: companyId })
+    .whereNot({ state: 'closed' })
+    .forUpdate()
+    .select('ends_on');
   await database('company').where({ id: companyId }).forUpdate().select('id');
   const opens = await openMonth(database, companyId, today);
   const month = from ?? opens;
@@ -131,7 +135,8 @@ async function changeFacts(
     });
   if (booksFrom === undefined || !changed.includes('booksFrom')) return;
   await database('period')
-    .where({ company_id: companyId, state: 'open' })
+    .where({ company_id: companyId })
+    .whereNot({ state: 'closed' })
     .update({ ends_on: formatDay(monthEnd(parseDay(booksFrom) as CalendarDay)) });
   await giveOpenMonth(database, companyId);
 }

@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import { accountRoles } from '@coffer/core';
 import type { CompanyView, PeriodView } from '@coffer/contract';
 import { accountsOf } from '../accounts/accounts.ts';
+import type { PeriodRow } from '../database/tables.ts';
 import { companyOf } from './company-store.ts';
 import { habitsOf } from './settings.ts';
 
@@ -11,10 +12,11 @@ export async function periodsOf(database: Knex, companyId: number): Promise<Peri
     .leftJoin('person', 'person.id', 'period.closed_by')
     .where('period.company_id', companyId)
     .orderBy('ends_on')
-    .select<{ ends_on: string; state: PeriodView['state']; closed_at: Date | null; name: string | null }[]>(
+    .select<(Pick<PeriodRow, 'ends_on' | 'state' | 'closed_at' | 'closed_as'> & { name: string | null })[]>(
       'ends_on',
       'state',
       'closed_at',
+      'closed_as',
       'person.name',
     );
   return rows.map((row) => ({
@@ -22,6 +24,7 @@ export async function periodsOf(database: Knex, companyId: number): Promise<Peri
     state: row.state,
     closedAt: row.closed_at?.toISOString() ?? null,
     closedBy: row.name,
+    closedAs: row.closed_as,
   }));
 }
 

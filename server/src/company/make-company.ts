@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { currencyDigits, formatDay, monthEnd, parseDay, type CalendarDay } from '@coffer/core';
-import { usualHabits, type NewCompany } from '@coffer/contract';
+import { usualSettings, type NewCompany } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { keepSettings } from './change-settings.ts';
 import { takenName } from './taken-name.ts';
@@ -16,7 +16,7 @@ import { faultyInput } from '../http/refusal.ts';
 export async function makeCompany(
   database: Knex,
   by: number,
-  { name, currency, fiscalYearEndMonth, booksFrom, habits }: NewCompany,
+  { name, currency, fiscalYearEndMonth, booksFrom, habits, closing }: NewCompany,
   key: string,
 ): Promise<number> {
   const taken = await takenName(database, name, key);
@@ -34,11 +34,12 @@ export async function makeCompany(
   const endsOn = formatDay(monthEnd(parseDay(booksFrom) as CalendarDay));
   await database('period').insert({ company_id: made.id, ends_on: endsOn, state: 'open' });
   await database('member').insert({ company_id: made.id, person_id: by, role: ['prepare', 'administer'] });
-  const chosen = (['numbers', 'belowZero', 'dates'] as const).flatMap((key) =>
-    habits === undefined || habits[key] === usualHabits[key]
-      ? []
-      : [{ key, was: usualHabits[key], value: habits[key], from: booksFrom }],
-  );
+  const asked = { ...habits, ...(closing && { closing }) };
+  const chosen = (['numbers', 'belowZero', 'dates', 'closing'] as const).flatMap((key) => {
+    const value = asked[key];
+    const was = usualSettings[key];
+    return value === undefined || value === was ? [] : [{ key, was, value, from: booksFrom }];
+  });
   if (chosen.length > 0) {
     await keepSettings(database, { companyId: made.id, id: by }, chosen, 'As the company was set up');
   }

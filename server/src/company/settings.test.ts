@@ -84,6 +84,7 @@ describe('the settings of a company whose months are closed', () => {
     const preparer = await server.as('ilka');
     const accrualsOf = async (endsOn: string): Promise<string> =>
       (await preparer.call('GET', `/api/periods/${endsOn}/close`)).body.accruals as string;
+    await server.alone();
     await decide({ accruals: 'standing' }, { from: '2026-12-01' });
     expect(await accrualsOf('2026-10-31')).toBe('reversed');
     const lock = (endsOn: string): Promise<Answer> =>

@@ -79,8 +79,10 @@ export async function fixedFacts(
     (closed && `${month} in this currency.`) ??
     (kept && `${kept.name} is kept in this currency; books have one.`) ??
     (held && 'Balances of the ledger are typed in this currency.');
+  const handed = await database('period_step').where({ company_id: companyId }).first('step');
   const begun =
     (closed && `${month}, and the books begin with it.`) ??
+    (handed && 'A month was handed over, and the books begin with it.') ??
     (kept && `${kept.name} has come on with its balance at the close of the day before.`);
   return {
     ...(year && { fiscalYearEndMonth: year }),

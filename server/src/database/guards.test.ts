@@ -53,6 +53,26 @@ const setting = (key: string, reason: string): string =>
   `insert into setting (company_id, key, was, value, holds_from, reason)
    values (1, '${key}', '1', '2', '2026-10-01', '${reason}')`;
 
+const person = (logIn: string): string => `(select id from person where log_in = '${logIn}')`;
+const step = (more: Record<string, string> = {}): string => {
+  const row = {
+    company_id: '1',
+    period_end: `'${open}'`,
+    step: `'handed-over'`,
+    digest: `sha256('x')`,
+    parts: `'{}'`,
+    taken_by: person('ilka'),
+    ...more,
+  };
+  return `insert into period_step (${Object.keys(row).join(', ')}) values (${Object.values(row).join(', ')})`;
+};
+const comment = (text: string, end = open): string =>
+  `insert into period_comment (company_id, period_end, text) values (1, '${end}', '${text}')`;
+const closing = (as: string, by: string): string =>
+  `update period set state = 'closed', closed_at = now(), closed_as = '${as}',
+     closed_by = ${by === '' ? 'null' : person(by)} where company_id = 1 and ends_on = '${open}'`;
+const prepared = `update period set state = 'prepared' where company_id = 1 and ends_on = '${open}'`;
+
 /** What the database refuses by each of its triggers, and how: a statement for each, whatever the application does. */
 const triggers: Record<string, [sql: string, code: string]> = {
   audit_event_append_only: [`delete from audit_event`, never],
@@ -94,6 +114,13 @@ const triggers: Record<string, [sql: string, code: string]> = {
   ],
   paper_no_truncate: [`truncate paper`, never],
   paper_stays: [`${paper()}; update paper set name = 'other'`, never],
+  period_closed_by_whom: [closing('alone', 'ilka'), 'CF009'],
+  period_comment_append_only: [`${comment('x')}; update period_comment set text = 'y'`, never],
+  period_comment_no_truncate: ['truncate period_comment', never],
+  period_comment_period_open: [comment('x', closed), 'CF001'],
+  period_step_append_only: [`delete from period_step`, never],
+  period_step_no_truncate: ['truncate period_step', never],
+  period_step_period_open: [step({ period_end: `'${closed}'` }), 'CF001'],
   period_keeps_closed: [
     `update period set state = 'open', closed_at = null where company_id = 1 and ends_on = '${closed}'`,
     'CF001',
@@ -163,10 +190,18 @@ const checks: Record<string, string> = {
   }),
   paper_type_check: paper({ type: `'text/html'` }),
   taken_away_with_its_reason: paper({ content: 'null' }),
-  period_accruals_check: period('2027-01-31', 'closed', 'now()', 'kept'),
-  period_check: period('2027-01-31', 'closed'),
-  period_ends_on_check: period('2027-01-30', 'closed', 'now()'),
-  period_state_check: period('2027-01-31', 'ajar', 'null'),
+  period_accruals_check: period('2027-01-31', 'open', 'null', 'kept'),
+  period_check: period('2027-01-31', 'open', 'now()'),
+  period_closed_as_check: `update period set closed_as = 'somehow' where company_id = 1 and ends_on = '${open}'`,
+  period_closed_somehow: `update period set closed_as = 'alone' where company_id = 1 and ends_on = '${open}'`,
+  period_comment_text_check: comment(''),
+  period_ends_on_check: period('2027-01-30', 'open'),
+  period_state_known: `update period set state = 'ajar' where company_id = 1 and ends_on = '${open}'`,
+  period_step_check: step({ step: `'returned'` }),
+  period_step_check1: step({ parts: 'null' }),
+  period_step_comment_check: step({ step: `'returned'`, comment: `''` }),
+  period_step_digest_check: step({ digest: `'x'::bytea` }),
+  period_step_step_check: step({ step: `'ajar'` }),
   link_check: `${link('invitation')}; update link set used_at = now(), taken_back_at = now()`,
   link_kind_check: link('visit'),
   link_role_check: link('invitation', 'owner'),
@@ -204,6 +239,52 @@ describe('the database itself', () => {
       `select conname as name from pg_constraint where contype = 'c' and connamespace = 'public'::regnamespace`,
     );
     expect(Object.keys(checks).sort()).toEqual(found);
+  });
+
+  // Two pairs of eyes (duties kept apart; common practice): neither who prepared, nor who may not, nor nobody.
+  it.each([
+    ['by nobody', closing('reviewed', '')],
+    ['as brought in, in a company that was not', closing('brought', '')],
+    ['before it was handed over', closing('reviewed', 'bram')],
+    ['by who does not review', `${prepared}; ${closing('reviewed', 'tobiah')}`],
+    [
+      'by who handed it over, though they review by now',
+      `update member set role = array['prepare', 'review'] where person_id = ${person('tobiah')};
+       ${step({ taken_by: person('tobiah') })}; ${prepared}; ${closing('reviewed', 'tobiah')}`,
+    ],
+    [
+      'by who chose for it',
+      `update period set accruals_by = ${person('bram')} where company_id = 1 and ends_on = '${open}';
+       ${prepared}; ${closing('reviewed', 'bram')}`,
+    ],
+    [
+      'by who changed an instrument for it',
+      `insert into instrument_version (instrument_id, version, document, reason, made_by, made_at)
+         select instrument_id, max(version) + 1, '{"currency":"EUR"}', 'x', ${person('bram')}, now()
+         from instrument_version where instrument_id = ${one} group by 1;
+       ${prepared}; ${closing('reviewed', 'bram')}`,
+    ],
+    [
+      'by who withdrew one',
+      `update instrument set withdrawn_at = now(), withdrawn_because = 'x', withdrawn_by = ${person('bram')}
+         where id = ${one};
+       ${prepared}; ${closing('reviewed', 'bram')}`,
+    ],
+    [
+      'by who is suspended',
+      `update member set suspended_at = now() where person_id = ${person('bram')}; ${prepared}; ${closing('reviewed', 'bram')}`,
+    ],
+    ['as it begins', period('2027-01-31', 'closed', 'now()')],
+  ])('closes no month %s', async (_, sql) => {
+    await expect(refused(sql)).rejects.toMatchObject({ code: 'CF009' });
+  });
+
+  it('closes one that somebody else handed over', async () => {
+    const on = await server.database.transaction();
+    await on.raw(`${prepared}; ${closing('reviewed', 'bram')}`);
+    const found = await on('period').where({ company_id: 1, ends_on: open }).first('state');
+    await on.rollback();
+    expect(found).toEqual({ state: 'closed' });
   });
 
   it('opens one month at a time, and keeps names and log-ins apart', async () => {

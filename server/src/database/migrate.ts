@@ -15,6 +15,7 @@ import { accounts } from './migrations/0013-accounts.ts';
 import { rates } from './migrations/0014-rates.ts';
 import { papers } from './migrations/0015-papers.ts';
 import { settings } from './migrations/0016-settings.ts';
+import { secondPerson } from './migrations/0017-second-person.ts';
 
 /** Migrations in the order in which they run; each runs once and forward only. */
 const migrations: Readonly<Record<string, string>> = {
@@ -34,6 +35,7 @@ const migrations: Readonly<Record<string, string>> = {
   '0014-rates': rates,
   '0015-papers': papers,
   '0016-settings': settings,
+  '0017-second-person': secondPerson,
 };
 
 const source = (last?: string): Knex.MigrationSource<string> => ({

@@ -1,6 +1,14 @@
 import type { Knex } from 'knex';
 import type { AccountRole, AccrualChoice, EntryKind, PositionFigure } from '@coffer/core';
-import type { fixingSources, PaperType, Permission } from '@coffer/contract';
+import type {
+  ClosedWay,
+  ConfirmCode,
+  fixingSources,
+  MonthStep,
+  PaperType,
+  PeriodState,
+  Permission,
+} from '@coffer/contract';
 
 /** A figure's name in words of the database. */
 export type ColumnOf<Key extends string> = Key extends `${infer First}${infer Rest}`
@@ -106,13 +114,42 @@ export interface LedgerBalanceRow {
 export interface PeriodRow {
   readonly company_id: number;
   readonly ends_on: string;
-  readonly state: 'open' | 'closed';
+  readonly state: PeriodState;
   readonly closed_at: Date | null;
   readonly closed_by: number | null;
+  readonly closed_as: ClosedWay | null;
   readonly accruals: AccrualChoice;
+  /** Who chose that for the month alone. */
+  readonly accruals_by: number | null;
   /** Once it is closed: instruments settled before it, and reversals that the next month opened with. */
   readonly settled: number | null;
   readonly reversals: number | null;
+}
+
+/** A step of a month from one state to another. */
+export interface PeriodStepRow {
+  readonly id: number;
+  readonly company_id: number;
+  readonly period_end: string;
+  readonly step: MonthStep['step'];
+  readonly digest: Buffer | null;
+  /** What the digest was made of, as JSON; written as text. */
+  readonly parts: unknown;
+  readonly comment: string | null;
+  readonly confirmed: readonly ConfirmCode[];
+  readonly taken_by: number | null;
+  readonly taken_at: Date;
+}
+
+/** A comment on a month, or on an instrument in it. */
+export interface PeriodCommentRow {
+  readonly id: number;
+  readonly company_id: number;
+  readonly period_end: string;
+  readonly instrument_id: string | null;
+  readonly text: string;
+  readonly said_by: number | null;
+  readonly said_at: Date;
 }
 
 /** An instrument, at its newest version. */
@@ -320,7 +357,12 @@ declare module 'knex/types/tables' {
     account_of_role: Table<AccountOfRoleRow>;
     account_of_instrument: Table<AccountOfInstrumentRow>;
     ledger_balance: Table<LedgerBalanceRow>;
-    period: Table<PeriodRow, 'closed_at' | 'closed_by' | 'accruals' | 'settled' | 'reversals'>;
+    period: Table<
+      PeriodRow,
+      'closed_at' | 'closed_by' | 'closed_as' | 'accruals' | 'accruals_by' | 'settled' | 'reversals'
+    >;
+    period_step: Table<PeriodStepRow, 'id' | 'digest' | 'parts' | 'comment' | 'confirmed' | 'taken_at'>;
+    period_comment: Table<PeriodCommentRow, 'id' | 'said_at'>;
     instrument: Table<
       InstrumentRow,
       'id' | 'created_at' | 'withdrawn_at' | 'withdrawn_by' | 'withdrawn_because' | 'cost_centre'

@@ -4,10 +4,21 @@ import type { Knex } from 'knex';
 import type { Logger } from 'pino';
 import * as v from 'valibot';
 import { accountRoles, formatDay, monthEnd, parseDay, type CalendarDay } from '@coffer/core';
-import { amountText, currencyCode, dayText, role, shortText, signedRateText } from '@coffer/contract';
+import {
+  amountText,
+  closingWays,
+  currencyCode,
+  dayText,
+  role,
+  shortText,
+  signedRateText,
+} from '@coffer/contract';
 import { createInstrument } from '../instruments/change-instrument.ts';
 import { recordPayments } from '../payments/record-payments.ts';
-import { lockPeriod } from '../periods/lock-period.ts';
+import { keepSettings } from '../company/change-settings.ts';
+import { approveMonth, lockPeriod } from '../periods/close-month.ts';
+import { closeView } from '../periods/close-view.ts';
+import { handOver } from '../periods/month-steps.ts';
 import { keepFixings } from '../rates/rate-store.ts';
 import { hashPassword } from '../session/passwords.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
@@ -20,6 +31,7 @@ const demoCompany = v.strictObject({
   fiscalYearEndMonth: v.number(),
   booksFrom: dayText,
   closedThrough: dayText,
+  closing: v.optional(v.picklist(closingWays), 'two-people'),
   /** The day that it is for the company, where the clock is not the machine's. */
   today: dayText,
   people: v.array(v.strictObject({ name: shortText, logIn: shortText, role, password: shortText })),
@@ -63,8 +75,17 @@ export async function loadDemo(
  */
 export async function loadCompany(on: Knex, figures: FigureThreads, folder: string): Promise<string> {
   const company = v.parse(demoCompany, readJson(folder, 'company.json'));
-  const by = await insertCompany(on, company);
+  const { by, reviewer } = await insertCompany(on, company);
   const { companyId } = by;
+  if (company.closing === 'one-person') {
+    const alone = {
+      key: 'closing',
+      was: 'two-people',
+      value: company.closing,
+      from: company.booksFrom,
+    } as const;
+    await keepSettings(on, by, [alone], 'One person keeps these books');
+  }
   const ids = new Map<string, string>();
   for (const file of readdirSync(join(folder, 'instruments')).sort()) {
     const document = readJson(join(folder, 'instruments'), file);
@@ -79,8 +100,7 @@ export async function loadCompany(on: Knex, figures: FigureThreads, folder: stri
   let end = monthEnd(parseDay(company.booksFrom) as CalendarDay);
   await on('period').insert({ company_id: companyId, ends_on: formatDay(end), state: 'open' });
   while (formatDay(end) <= company.closedThrough) {
-    const { opens } = await lockPeriod(on, figures, by, formatDay(end));
-    end = parseDay(opens) as CalendarDay;
+    end = await closeThrough(on, figures, { by, reviewer }, end);
   }
   const payments = v
     .parse(demoPayments, readJson(folder, 'payments.json'))
@@ -89,11 +109,33 @@ export async function loadCompany(on: Knex, figures: FigureThreads, folder: stri
   return company.name;
 }
 
-/** Stores the company, its people and its accounts; gives its id and that of the person who closes its months. */
-async function insertCompany(
-  database: Knex,
-  company: DemoCompany,
-): Promise<{ companyId: number; id: number }> {
+/** Closes a month as the company has it, a day after its end: by two people, or by one. Gives the end of the next. */
+async function closeThrough(
+  on: Knex,
+  figures: FigureThreads,
+  { by, reviewer }: Closers,
+  end: CalendarDay,
+): Promise<CalendarDay> {
+  const endsOn = formatDay(end);
+  const { digest, review } = await closeView(on, figures, by, endsOn);
+  const seen = { digest: digest ?? '', confirm: ['payments-unrecorded', 'fixings-missing'] as const };
+  if (!review.twoPeople) {
+    const { opens } = await lockPeriod(on, figures, by, endsOn, seen, end + 1);
+    return parseDay(opens) as CalendarDay;
+  }
+  await handOver(on, figures, by, endsOn, seen, end + 1);
+  const { opens } = await approveMonth(on, figures, reviewer, endsOn, seen, end + 1);
+  return parseDay(opens) as CalendarDay;
+}
+
+/** Who prepares the months of a company, and who approves them. */
+interface Closers {
+  readonly by: { readonly companyId: number; readonly id: number };
+  readonly reviewer: { readonly companyId: number; readonly id: number };
+}
+
+/** Stores the company, its people and its accounts; gives who closes its months. */
+async function insertCompany(database: Knex, company: DemoCompany): Promise<Closers> {
   const [made] = await database('company')
     .insert({
       name: company.name,
@@ -104,7 +146,7 @@ async function insertCompany(
     })
     .returning('id');
   const companyId = made?.id ?? 0;
-  let closer = 0;
+  let [closer, reviewer] = [0, 0];
   for (const person of company.people) {
     const [row] = await database('person')
       .insert({
@@ -119,6 +161,7 @@ async function insertCompany(
       role: person.role,
     });
     if (person.role.includes('prepare')) closer = row?.id ?? 0;
+    if (person.role.includes('review')) reviewer = row?.id ?? 0;
   }
   await database('account').insert(
     company.accounts.map(({ code, name }) => ({ company_id: companyId, code, name })),
@@ -126,5 +169,5 @@ async function insertCompany(
   await database('account_of_role').insert(
     company.accounts.map(({ role: of, code }) => ({ company_id: companyId, role: of, code })),
   );
-  return { companyId, id: closer };
+  return { by: { companyId, id: closer }, reviewer: { companyId, id: reviewer } };
 }

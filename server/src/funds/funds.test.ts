@@ -7,6 +7,7 @@ let server: TestServer;
 let preparer: Caller;
 beforeAll(async () => {
   server = await TestServer.start();
+  await server.alone();
   preparer = await server.as('ilka');
 });
 afterAll(() => server.stop());

@@ -14,6 +14,7 @@ const databaseRefusals: Readonly<Record<string, string>> = {
   CF006: 'last-administrator',
   CF007: 'other-currency',
   CF008: 'company-stays',
+  CF009: 'second-person-needed',
 };
 
 /** The database does not answer: refused, going down, starting up, or the connection broke. */

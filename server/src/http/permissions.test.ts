@@ -19,14 +19,19 @@ const roles = Array.from({ length: 2 ** permissions.length }, (_, mask) =>
 const allowed: Readonly<Record<string, readonly Permission[]>> = {
   ...Object.fromEntries(
     ['createInstrument', 'changeInstrument', 'withdrawInstrument', 'recordPayments', 'takeBackPayments']
-      .concat(['chooseAccruals', 'lock', 'adoptScenario', 'keepOwnAccounts'])
+      .concat(['chooseAccruals', 'lock', 'handOver', 'adoptScenario', 'keepOwnAccounts'])
       .concat(['takeOnMany', 'takenOnSoFar', 'lookAtFixings', 'keepFixings', 'fetchFixings'])
       .concat(['keepPaper', 'takePaperAway'])
       .map((name) => [name, ['prepare']]),
   ),
   ...Object.fromEntries(
-    ['keepScenario', 'changeScenario', 'dropScenario'].map((name) => [name, ['prepare', 'review']]),
+    ['keepScenario', 'changeScenario', 'dropScenario', 'commentMonth'].map((name) => [
+      name,
+      ['prepare', 'review'],
+    ]),
   ),
+  approve: ['review'],
+  returnMonth: ['review'],
   keepAccounts: ['prepare', 'administer'],
   keepLedger: ['prepare', 'administer'],
   ...Object.fromEntries(

@@ -44,6 +44,7 @@ const bodies = (): Record<string, object> => {
     recordPayments: { payments: [{ ...payment, on: '2026-10-10', amount: '1.00' }] },
     takeBackPayments: { payments: [payment], reason: 'Not ours' },
     takePaperAway: { reason: 'Not ours' },
+    commentMonth: { instrumentId, text: 'Ours' },
   };
 };
 
@@ -52,6 +53,10 @@ const ofNoInstrument = ['health', 'company', 'register', 'createInstrument', 'du
   .concat([
     'chooseAccruals',
     'lock',
+    'handOver',
+    'returnMonth',
+    'differences',
+    'approve',
     'journal',
     'portfolio',
     'scenarios',

@@ -24,7 +24,9 @@ export async function chooseAccruals(
     );
   }
   if (period.accruals !== accruals) {
-    await database('period').where({ company_id: by.companyId, ends_on: endsOn }).update({ accruals });
+    await database('period')
+      .where({ company_id: by.companyId, ends_on: endsOn })
+      .update({ accruals, accruals_by: by.id });
     await audit(database, by, 'accruals-chosen', [{ subject: endsOn, detail: { accruals } }]);
   }
   return { endsOn, accruals };

@@ -74,7 +74,7 @@ export function refuseWhatDoesNotTie(checks: readonly CloseCheck[], money: (mino
   throw new Refusal(
     409,
     'does-not-tie',
-    `Nothing was locked, because the journal would not hold what the instruments say. ${said.join('; ')}.`,
+    `Nothing was done, because the journal would not hold what the instruments say. ${said.join('; ')}.`,
   );
 }
 

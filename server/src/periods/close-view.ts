@@ -1,96 +1,73 @@
 import type { Knex } from 'knex';
-import { entryKinds, type AccountRole, type Entry, type EntryKind } from '@coffer/core';
-import type { CloseCheck, CloseView, EntryLineView, EntrySum } from '@coffer/contract';
+import { entryKinds, type AccountRole, type EntryKind } from '@coffer/core';
+import type { CloseCheck, CloseView, EntryLineView, EntrySum, MonthReview } from '@coffer/contract';
 import { accountsOf, type Accounts } from '../accounts/accounts.ts';
-import { broughtByInstrument, broughtIn, untied } from '../accounts/brought-in.ts';
-import { missingAccounts } from '../accounts/missing-accounts.ts';
-import { companyOf } from '../company/company-store.ts';
+import { untied } from '../accounts/brought-in.ts';
 import { periodsOf } from '../company/company-view.ts';
+import type { PeriodRow } from '../database/tables.ts';
 import { reportedFunds } from '../funds/reported-funds.ts';
+import type { Maker } from '../instruments/instrument-store.ts';
 import { reportedPositions } from '../instruments/reported-positions.ts';
 import { entryLines } from '../journal/entry-lines.ts';
 import { lineView } from '../journal/entry-view.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { closeChecks } from './close-checks.ts';
-import { monthWork, type MonthWork } from './month-work.ts';
-import type { PeriodRow } from '../database/tables.ts';
+import { changedParts } from './close-digest.ts';
+import { monthMade, type MonthMade } from './month-made.ts';
+import { closedDigest, commentsOn, handedOver, stepsOf } from './month-steps.ts';
 import { periodEnding } from './period-store.ts';
+import { approversOf, asksForTwo } from './second-person.ts';
 
-/** What closing a month makes: worked out while it is open, as it was kept once it is closed. */
+/** What closing a month makes, for who asks: worked out while it is not closed, as it was kept once it is. */
 export async function closeView(
   database: Knex,
   figures: FigureThreads,
-  companyId: number,
+  asking: Maker,
   endsOn: string,
 ): Promise<CloseView> {
+  const { companyId } = asking;
   const period = await periodEnding(database, companyId, endsOn);
-  const accounts = await accountsOf(database, companyId);
-  return period.state === 'open'
-    ? openView(database, figures, companyId, period, accounts)
-    : closedView(database, companyId, period, accounts);
+  if (period.state === 'closed') return closedView(database, companyId, period);
+  const made = await monthMade(database, figures, companyId, period, false);
+  return { ...(await openView(database, made)), review: await reviewOf(database, asking, made) };
 }
 
-async function openView(
-  database: Knex,
-  figures: FigureThreads,
-  companyId: number,
-  period: PeriodRow,
-  accounts: Accounts,
-): Promise<CloseView> {
-  const endsOn = period.ends_on;
-  const { work, funds, unworkable } = await monthWork(database, figures, companyId, period, false);
-  const totals = await postedTotals(database, companyId, endsOn);
-  const made = madeBy(work, funds);
+async function openView(database: Knex, month: MonthMade): Promise<Omit<CloseView, 'review'>> {
+  const { period, work, funds, unworkable, accounts, made } = month;
+  const totals = await postedTotals(database, period.company_id, period.ends_on);
   const drafts = made.flatMap(({ inPeriod }) => inPeriod);
-  for (const { instrumentId, inPeriod } of made) {
+  for (const { id, inPeriod } of made) {
     for (const { kind, lines } of inPeriod) {
       for (const { account: role, code, debit, credit } of lines) {
-        totals.add(kind, role, code ?? accounts.of(instrumentId, role)?.code, debit, credit);
+        totals.add(kind, role, code ?? accounts.of(id, role)?.code, debit, credit);
       }
       totals.count(kind, 1);
     }
   }
-  const { booksFrom } = await companyOf(database, companyId);
-  const toPost = made.map(({ instrumentId, inPeriod, opening }) => ({
-    instrumentId,
-    entries: opening ? [...inPeriod, opening] : inPeriod,
-  }));
   return {
-    endsOn,
-    state: 'open',
+    endsOn: period.ends_on,
+    state: period.state,
     accruals: period.accruals,
-    ...checked(
-      await closeChecks(
-        database,
-        companyId,
-        endsOn,
-        work.map(({ row }) => row),
-        funds.map(({ fund }) => fund),
-        drafts,
-      ),
-    ),
+    ...checked(month.checks),
     closedAt: null,
     closedBy: null,
+    closedAs: null,
+    digest: month.digest,
     rows: work.map(({ row }) => row),
     funds: funds.map(({ fund }) => fund),
     unworkable: [...unworkable],
     ...totals.view(accounts),
     draftCount: drafts.length,
-    reversalCount: [...work, ...funds].filter((done) => done.opening).length,
+    draftDebits: drafts.reduce((sum, { lines }) => lines.reduce((total, { debit }) => total + debit, sum), 0),
+    reversalCount: made.filter(({ opening }) => opening).length,
     payments: {
       due: work.reduce((sum, { payments }) => sum + payments.due, 0),
       recorded: work.reduce((sum, { payments }) => sum + payments.recorded, 0),
     },
     unrecorded: work.flatMap(({ unrecorded }) => unrecorded),
     attention: work.flatMap(({ attention }) => attention),
-    missingAccounts: missingAccounts(accounts, toPost),
-    untied: untied(
-      await broughtIn(
-        database,
-        companyId,
-        await broughtByInstrument(database, companyId, booksFrom, accounts, toPost),
-      ),
-    ),
+    missingAccounts: [...month.missing],
+    untied: untied(month.brought),
   };
 }
 
@@ -98,7 +75,6 @@ async function closedView(
   database: Knex,
   companyId: number,
   { ends_on: endsOn, accruals, reversals }: PeriodRow,
-  accounts: Accounts,
 ): Promise<CloseView> {
   const period = (await periodsOf(database, companyId)).find((candidate) => candidate.endsOn === endsOn);
   const rows = (await reportedPositions(database, companyId, endsOn)).map(({ row }) => row);
@@ -111,11 +87,15 @@ async function closedView(
     ...checked(await closeChecks(database, companyId, endsOn, rows, funds, [])),
     closedAt: period?.closedAt ?? null,
     closedBy: period?.closedBy ?? null,
+    closedAs: period?.closedAs ?? null,
+    digest: (await closedDigest(database, companyId, endsOn)) ?? null,
+    review: await closedReview(database, companyId, endsOn),
     rows,
     funds,
     unworkable: [],
-    ...totals.view(accounts),
+    ...totals.view(await accountsOf(database, companyId)),
     draftCount: 0,
+    draftDebits: 0,
     reversalCount: reversals ?? 0,
     payments: null,
     unrecorded: [],
@@ -125,21 +105,37 @@ async function closedView(
   };
 }
 
-/** What the month makes of everything owed and of all funds, by whom it is. */
-function madeBy(
-  work: MonthWork['work'],
-  funds: MonthWork['funds'],
-): { instrumentId: string; inPeriod: readonly Entry[]; opening: Entry | undefined }[] {
-  return [
-    ...work.map(({ row, inPeriod, opening }) => ({ instrumentId: row.id, inPeriod, opening })),
-    ...funds.map(({ fund, inPeriod, opening }) => ({ instrumentId: fund.id, inPeriod, opening })),
-  ];
+/** The second pair of eyes on a month that is not closed. */
+async function reviewOf(database: Knex, asking: Maker, month: MonthMade): Promise<MonthReview> {
+  const { companyId } = asking;
+  const endsOn = month.period.ends_on;
+  const approvers = await approversOf(database, companyId, endsOn);
+  const handed =
+    month.period.state === 'prepared' ? await handedOver(database, companyId, endsOn) : undefined;
+  return {
+    ...(await closedReview(database, companyId, endsOn)),
+    changed: handed ? changedParts(handed.parts, month.parts) : [],
+    approvers: [...approvers.names],
+    barred: approvers.why(asking) ?? null,
+  };
+}
+
+/** What was done and said about a month. */
+async function closedReview(database: Knex, companyId: number, endsOn: string): Promise<MonthReview> {
+  return {
+    twoPeople: await asksForTwo(database, companyId),
+    steps: await stepsOf(database, companyId, endsOn),
+    comments: await commentsOn(database, companyId, endsOn),
+    changed: [],
+    approvers: [],
+    barred: null,
+  };
 }
 
 /** The checks, and what interest payable comes to. */
-function checked(checks: CloseCheck[]): Pick<CloseView, 'checks' | 'interestPayable'> {
+function checked(checks: readonly CloseCheck[]): Pick<CloseView, 'checks' | 'interestPayable'> {
   const payable = checks.find(({ of }) => of === 'interest-payable');
-  return { interestPayable: payable?.journal ?? 0, checks };
+  return { interestPayable: payable?.journal ?? 0, checks: [...checks] };
 }
 
 /** What is posted in a period already, by kind and account. */

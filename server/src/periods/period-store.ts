@@ -9,9 +9,9 @@ export function monthStart(endsOn: string): CalendarDay {
   return addMonths(parseDay(endsOn) as CalendarDay, -1, true) + 1;
 }
 
-/** The open period of a company. */
+/** The period of a company that is not closed: open, or handed over. */
 export function openPeriod(database: Knex, companyId: number): Promise<PeriodRow | undefined> {
-  return database('period').where({ company_id: companyId, state: 'open' }).first();
+  return database('period').where({ company_id: companyId }).whereNot({ state: 'closed' }).first();
 }
 
 /** The first and the last day of a company's closed months; the last is before the first where there are none. */

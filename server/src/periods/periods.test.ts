@@ -8,6 +8,7 @@ let server: TestServer;
 let preparer: Caller;
 beforeEach(async () => {
   server = await TestServer.start();
+  await server.alone();
   preparer = await server.as('ilka');
 });
 // Whatever was locked: ledger, reports and documents agree.
@@ -19,7 +20,12 @@ afterEach(async () => {
 
 const open = '2026-10-31';
 const lock = (endsOn = open, headers: Record<string, string> = {}): Promise<Answer> =>
-  preparer.call('POST', `/api/periods/${endsOn}/lock`, {}, headers);
+  preparer.call(
+    'POST',
+    `/api/periods/${endsOn}/lock`,
+    { confirm: ['payments-unrecorded', 'fixings-missing'] },
+    headers,
+  );
 const entryCount = async (): Promise<number> =>
   Number((await server.database('entry').count({ many: '*' }).first())?.['many']);
 

@@ -65,7 +65,9 @@ describe('an installation of one’s own', () => {
     const maren = callers[answers.findIndex(({ status }) => status === 200)] as Caller;
     const { body } = await maren.call('GET', '/api/company');
     expect(body).toMatchObject({ ...company, digits: 2 });
-    expect(body.periods).toEqual([{ endsOn: '2026-04-30', state: 'open', closedAt: null, closedBy: null }]);
+    expect(body.periods).toEqual([
+      { endsOn: '2026-04-30', state: 'open', closedAt: null, closedBy: null, closedAs: null },
+    ]);
     expect((await setUp({})).body.error.message).toMatch(/is set up; its code is used up/);
     expect((await maren.call('GET', '/api/session')).body.installation).toBe('own');
   });

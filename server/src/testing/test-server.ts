@@ -15,6 +15,7 @@ import { application } from '../http/app.ts';
 import { standInRateService } from '../stand-ins/rate-service/rate-service.ts';
 import { verifyBooks } from '../verify/verify-books.ts';
 import { FigureThreads } from '../workers/figure-threads.ts';
+import { besides, copyOf } from './templates.ts';
 
 /** An answer of the server: its status and its body, read as JSON where it is. */
 export interface Answer {
@@ -150,7 +151,7 @@ function emptyBooks(booksFrom: string): string {
   const company = JSON.parse(readFileSync(join(demoFolder, 'company.json'), 'utf8')) as object;
   writeFileSync(
     join(folder, 'company.json'),
-    JSON.stringify({ ...company, booksFrom, closedThrough: '2000-01-01' }),
+    JSON.stringify({ ...company, booksFrom, closedThrough: '2000-01-01', closing: 'one-person' }),
   );
   writeFileSync(join(folder, 'payments.json'), '[]');
   mkdirSync(join(folder, 'instruments'));
@@ -167,35 +168,35 @@ export class TestServer {
   ) {}
 
   /**
-   * Makes the database in the cluster that COFFER_TEST_DATABASE names, migrates it and serves it.
-   *
-   * @param folder of the company to load
+   * Makes a database in the cluster that COFFER_TEST_DATABASE names, with the demo company and another beside it, and
+   * serves it.
    */
-  static start(folder = demoFolder): Promise<TestServer> {
-    return TestServer.serve(folder);
+  static start(): Promise<TestServer> {
+    return TestServer.serve(demoFolder, 'demo');
   }
 
   /** An installation of one's own that waits to be set up by {@link setUpCode}. */
   static startOwn(): Promise<TestServer> {
-    return TestServer.serve(undefined);
+    return TestServer.serve(undefined, 'own');
   }
 
-  private static async serve(folder: string | undefined): Promise<TestServer> {
+  private static async serve(folder: string | undefined, key: string): Promise<TestServer> {
     const given = process.env['COFFER_TEST_DATABASE'];
     if (!given) throw new Error('COFFER_TEST_DATABASE is not set; run ./coffer test.');
-    const name = `coffer_test_${randomBytes(6).toString('hex')}`;
-    const maker = connect(given);
-    await maker.raw(`create database ${name}`);
-    const url = given.replace(/\/[^/]*$/, `/${name}`);
-    const database = connect(url);
     const logger = pino({ level: 'silent' });
-    await migrate(database);
     const workersFolder = fileURLToPath(new URL('../../../dist', import.meta.url));
     const figures = new FigureThreads(workersFolder, logger);
-    if (folder !== undefined) {
-      await loadDemo(database, figures, folder, logger);
-      await database.transaction((on) => loadCompany(on, figures, secondFolder));
-    }
+    const name = await copyOf(given, key, async (template) => {
+      const filled = connect(template);
+      await migrate(filled);
+      if (folder !== undefined) {
+        await loadDemo(filled, figures, folder, logger);
+        await filled.transaction((on) => loadCompany(on, figures, secondFolder));
+      }
+      await filled.destroy();
+    });
+    const url = besides(given, name);
+    const database = connect(url);
     const rateService = standInRateService();
     const rateAddress = await listening(rateService);
     const { app, end } = application({
@@ -217,6 +218,7 @@ export class TestServer {
       await end();
       await figures.end();
       await database.destroy();
+      const maker = connect(given);
       // Not by force: that may not end the server's own clean-up workers, which a plain drop waits out.
       await maker.raw(`drop database ${name}`);
       await maker.destroy();
@@ -227,7 +229,7 @@ export class TestServer {
   static async startEmpty(booksFrom: string): Promise<TestServer> {
     const folder = emptyBooks(booksFrom);
     try {
-      return await TestServer.start(folder);
+      return await TestServer.serve(folder, `empty from ${booksFrom}`);
     } finally {
       rmSync(folder, { recursive: true });
     }
@@ -242,6 +244,14 @@ export class TestServer {
     const caller = this.caller();
     await caller.logIn(logIn, passwords[logIn]);
     return caller;
+  }
+
+  /** Sets the demo company to be closed by one person, as an administrator would. */
+  async alone(): Promise<void> {
+    const sunniva = await this.as('sunniva');
+    const settings = { closing: 'one-person' };
+    const { status, text } = await sunniva.call('POST', '/api/settings', { settings, reason: 'Alone' });
+    if (status !== 200) throw new Error(text);
   }
 
   /** What does not agree in the books. */

@@ -4,6 +4,7 @@ import { monthOfFund } from '../funds/month-of-fund.ts';
 import { dueOfInstrument } from '../payments/payments-due.ts';
 import { takenBackPayments } from '../payments/taken-back-payments.ts';
 import { recordedPayments } from '../payments/recorded-payments.ts';
+import { differenceOfInstrument } from '../periods/difference-of-instrument.ts';
 import { monthOfInstrument } from '../periods/month-of-instrument.ts';
 import { portfolioOfInstrument } from '../portfolio/portfolio-of-instrument.ts';
 import { triedOfInstrument } from '../portfolio/tried-of-instrument.ts';
@@ -18,6 +19,7 @@ import { readToKeep } from '../instruments/read-to-keep.ts';
 export const works = {
   register: registerOfInstrument,
   month: monthOfInstrument,
+  difference: differenceOfInstrument,
   'fund-standing': fundStanding,
   'fund-month': monthOfFund,
   'fund-in-books': fundInBooks,

@@ -72,7 +72,7 @@ export class ChartPage {
   );
   protected readonly bringers = computed(() => (this.ofOpened.behind() ? [] : (this.ofOpened.value() ?? [])));
   protected readonly firstOpen = computed(
-    () => this.company.company()?.periods.every(({ state }) => state === 'open') ?? false,
+    () => this.company.company()?.periods.every(({ state }) => state !== 'closed') ?? false,
   );
 
   constructor() {

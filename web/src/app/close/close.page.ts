@@ -1,56 +1,65 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
-import { MatMenuModule } from '@angular/material/menu';
+import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatRadioModule } from '@angular/material/radio';
 import { RouterLink } from '@angular/router';
 import type { AccrualChoice } from '@coffer/core';
 import {
-  accountName,
   type CloseRow,
   type CloseView,
+  type DifferenceLine,
   showAmount,
   showMonth,
   showMovement,
 } from '@coffer/contract';
+import type { Observable } from 'rxjs';
+import { newKey } from '../api/api-client';
 import { loaded } from '../api/loaded';
 import { messageOf } from '../api/message-of';
 import { AsOfService } from '../company/as-of.service';
 import { CompanyService } from '../company/company.service';
 import { AmountPipe, DayPipe } from '../figures/amount.pipe';
 import { FigureGrid } from '../figures/figure-grid';
+import { MomentPipe } from '../figures/moment.pipe';
 import { UnworkableNotice } from '../figures/unworkable-notice';
 import type { GridChoice } from '../figures/grid-model';
 import { EntryList } from '../journal/entry-list';
 import { JournalFiles } from '../journal/journal-files';
 import { SessionService } from '../session/session.service';
-import { toldCheck } from './close-checks';
 import { attentionLines } from '../register/attention-lines';
 import { closeColumns, closeRows, closeSums } from './close-rows';
+import { closeSteps } from './close-steps';
 import { CloseService } from './close.service';
 import { EntrySums } from './entry-sums';
-import { LockDialog } from './lock.dialog';
-
-interface Step {
-  readonly name: string;
-  readonly state: 'done' | 'wrong' | 'waiting';
-  readonly text: string;
-}
-
-/** What the chart of accounts lacks, or holds otherwise than the ledger; nothing where all is well. */
-function accountSteps({ missingAccounts, untied }: CloseView): Step[] {
-  const missing = missingAccounts.map((role) => accountName(role)).join(', ');
-  const off = untied.map(({ code }) => code).join(', ');
-  return [
-    ...(missing === '' ? [] : [{ name: 'Accounts', state: 'wrong' as const, text: `none for ${missing}` }]),
-    ...(off === '' ? [] : [{ name: 'Brought in', state: 'wrong' as const, text: `${off} does not tie` }]),
-  ];
-}
+import { LockDialog, type ToClose } from './lock.dialog';
+import { ChecksList } from './review/checks-list';
+import { DecisionBar, type Decision } from './review/decision-bar';
+import { DifferencesList, type Said } from './review/differences-list';
+import { LookedAt } from './review/looked-at';
+import { MonthComments } from './review/month-comments';
+import { MonthStages } from './review/month-stages';
+import { ReturnDialog, type Returned } from './review/return.dialog';
 
 /** The period close: what the month makes of each instrument, its entries, and the lock. */
 @Component({
   selector: 'coffer-close',
   imports: [
+    ChecksList,
+    DecisionBar,
+    DifferencesList,
+    MatButtonToggleModule,
+    MomentPipe,
+    MonthComments,
+    MonthStages,
     UnworkableNotice,
     AmountPipe,
     DayPipe,
@@ -59,13 +68,13 @@ function accountSteps({ missingAccounts, untied }: CloseView): Step[] {
     FigureGrid,
     JournalFiles,
     MatButtonModule,
-    MatMenuModule,
     MatRadioModule,
     RouterLink,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './close.page.html',
   styleUrl: './close.page.scss',
+  providers: [LookedAt],
   host: { '[class.behind]': 'loaded.behind()' },
 })
 export class ClosePage {
@@ -80,10 +89,14 @@ export class ClosePage {
   );
   protected readonly view = this.loaded.value;
   private readonly refusal = signal('');
-  protected readonly failed = computed(() => this.refusal() || this.loaded.failed() || this.ofRow.failed());
+  protected readonly failed = computed(
+    () => this.refusal() || this.loaded.failed() || this.ofRow.failed() || this.differences.failed(),
+  );
   protected readonly said = signal('');
   /** The row whose entries are asked for; it stays through everything that works the month out anew. */
-  private readonly asked = signal<{ row: CloseRow; column: string } | undefined>(undefined);
+  private readonly asked = signal<
+    { readonly row: { readonly id: string; readonly name: string }; readonly column: string } | undefined
+  >(undefined);
   private readonly ofRow = loaded(
     computed(() => {
       const asked = this.asked();
@@ -95,8 +108,39 @@ export class ClosePage {
     const [row, answer] = [this.asked()?.row, this.ofRow.value()];
     return row && answer && !this.ofRow.behind() ? { row, entries: answer.entries } : undefined;
   });
-  /** What becomes of the accruals was chosen, and the month is worked out anew. */
-  protected readonly choosing = signal(false);
+  /** Something was decided, and the month is worked out anew. */
+  protected readonly busy = signal(false);
+  /** What somebody wants to look at; else what differs once the month is handed over, and what it makes before. */
+  protected readonly chosenLook = signal<'differences' | 'made' | undefined>(undefined);
+  protected readonly look = computed(
+    () => this.chosenLook() ?? (this.view()?.state === 'prepared' ? 'differences' : 'made'),
+  );
+  private readonly differences = loaded(
+    computed(() => {
+      const view = this.view();
+      return view && this.look() === 'differences' ? ([view.endsOn, view.digest] as const) : undefined;
+    }),
+    ([endsOn]) => this.closes.differences(endsOn),
+  );
+  protected readonly different = computed(() =>
+    this.differences.behind() ? undefined : this.differences.value(),
+  );
+  private readonly list = viewChild(DifferencesList);
+  protected readonly progress = computed(() => this.list()?.progress());
+  protected readonly holding = computed(() => {
+    const of = (state: string): number => this.steps().filter((step) => step.state === state).length;
+    const agreed = of('agreed') === 0 ? '' : `, ${of('agreed')} agreed to`;
+    return `${of('done')} of ${this.steps().length} hold${agreed}`;
+  });
+  protected readonly aboutMonth = computed(
+    () => this.view()?.review.comments.filter(({ instrumentId }) => instrumentId === null) ?? [],
+  );
+  /** The return that the month is open again by. */
+  protected readonly returned = computed(() => {
+    const view = this.view();
+    const last = view?.review.steps.at(-1);
+    return view?.state === 'open' && last?.step === 'returned' ? last : undefined;
+  });
   protected readonly month = computed(() => showMonth(this.asOf.date()));
   protected readonly columns = computed(() => closeColumns(this.company.digits()));
   protected readonly rows = computed(() => {
@@ -127,36 +171,9 @@ export class ClosePage {
   });
 
   protected readonly attention = computed(() => attentionLines([], this.view()?.attention ?? []));
-  protected readonly steps = computed((): Step[] => {
-    const [view, digits] = [this.view(), this.company.digits()];
-    if (!view) return [];
-    const { payments } = view;
-    const balanced = view.debits === view.credits;
-    const agreed = view.checks.map((check): Step => {
-      const { name, holds, text } = toldCheck(check, digits);
-      return { name, state: holds ? 'done' : 'wrong', text };
-    });
-    return [
-      ...(payments
-        ? [
-            {
-              name: 'Payments recorded',
-              state: payments.recorded < payments.due ? ('wrong' as const) : ('done' as const),
-              text: payments.due === 0 ? 'none due' : `${payments.recorded} of ${payments.due}`,
-            },
-          ]
-        : []),
-      ...agreed,
-      ...accountSteps(view),
-      {
-        name: 'Entries balance',
-        state: balanced ? 'done' : 'wrong',
-        text: `${view.entryCount} entries, ${showAmount(view.debits, digits)}`,
-      },
-      view.state === 'open'
-        ? { name: 'Locked', state: 'waiting', text: 'not yet' }
-        : { name: 'Locked', state: 'done', text: view.closedBy ?? '' },
-    ];
+  protected readonly steps = computed(() => {
+    const view = this.view();
+    return view ? closeSteps(view, this.company.digits()) : [];
   });
 
   constructor() {
@@ -165,11 +182,12 @@ export class ClosePage {
       this.said.set('');
       this.refusal.set('');
       this.asked.set(undefined);
+      this.chosenLook.set(undefined);
     });
     effect(() => {
       this.view();
       this.failed();
-      this.choosing.set(false);
+      this.busy.set(false);
     });
   }
 
@@ -191,7 +209,7 @@ export class ClosePage {
 
   /** Chooses what becomes of the accruals; where that is refused, what was chosen before is shown again. */
   protected choose(view: CloseView, accruals: AccrualChoice): void {
-    this.choosing.set(true);
+    this.busy.set(true);
     this.closes.choose(view.endsOn, accruals).subscribe({
       next: () => this.again(),
       error: (error: unknown) => {
@@ -201,12 +219,49 @@ export class ClosePage {
     });
   }
 
-  protected lock(view: CloseView): void {
+  /** Takes a decision about the month; what it was made of is looked at anew. */
+  protected decide(view: CloseView, decision: Decision): void {
+    if (decision === 'return') this.giveBack(view);
+    else if (decision === 'hand-over') this.handOver(view);
+    else this.close(view, decision);
+  }
+
+  private handOver(view: CloseView): void {
+    this.act(
+      this.closes.handOver(view, newKey()),
+      () =>
+        `${this.month()} is handed over. ${view.review.approvers.join(' or ') || 'Nobody yet'} may approve it.`,
+    );
+  }
+
+  private giveBack(view: CloseView): void {
+    const line = this.asked()?.row;
     this.dialog
-      .open<LockDialog, CloseView, string>(LockDialog, { data: view, width: '520px', disableClose: true })
+      .open<ReturnDialog, unknown, Returned>(ReturnDialog, {
+        data: { endsOn: view.endsOn, line },
+        width: '520px',
+      })
+      .afterClosed()
+      .subscribe((returned) => {
+        if (!returned) return;
+        this.act(
+          this.closes.giveBack(view.endsOn, returned),
+          () => `${this.month()} is returned and open again.`,
+        );
+      });
+  }
+
+  private close(view: CloseView, which: ToClose['which']): void {
+    const data: ToClose = { close: view, which };
+    this.dialog
+      .open<LockDialog, ToClose, string>(LockDialog, { data, width: '520px', disableClose: true })
       .afterClosed()
       .subscribe((said) => {
-        if (said === undefined) return;
+        if (said === undefined) {
+          // What stood in the way may be that the month is another by now.
+          this.again();
+          return;
+        }
         // The as-of date stays where the entries are.
         this.asOf.choose(view.endsOn);
         this.company.load().subscribe(() => {
@@ -214,6 +269,37 @@ export class ClosePage {
           this.said.set(said);
         });
       });
+  }
+
+  private act(call: Observable<unknown>, said: () => string): void {
+    this.busy.set(true);
+    this.refusal.set('');
+    call.subscribe({
+      next: () => {
+        this.busy.set(false);
+        this.company.load().subscribe(() => {
+          this.again();
+          this.said.set(said());
+        });
+      },
+      error: (error: unknown) => {
+        this.busy.set(false);
+        this.again();
+        this.refusal.set(messageOf(error));
+      },
+    });
+  }
+
+  protected say(view: CloseView, said: Said): void {
+    this.closes.say(view.endsOn, said).subscribe({
+      next: ({ comments }) =>
+        this.loaded.change((shown) => ({ ...shown, review: { ...shown.review, comments } })),
+      error: (error: unknown) => this.refusal.set(messageOf(error)),
+    });
+  }
+
+  protected chooseLine({ id, name }: DifferenceLine): void {
+    this.asked.set({ row: { id, name }, column: 'name' });
   }
 
   protected toOpenPeriod(): void {

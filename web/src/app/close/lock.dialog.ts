@@ -1,25 +1,31 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import { type CloseView, showMonth } from '@coffer/contract';
+import { type CloseView, type ConfirmCode, showMonth } from '@coffer/contract';
 import { newKey } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { AmountPipe, DayPipe } from '../figures/amount.pipe';
 import { attentionLines } from '../register/attention-lines';
 import { CloseService } from './close.service';
 
-/** Says what locking a month does before it is done; it cannot be undone. */
+/** A month that is to be closed, and how. */
+export interface ToClose {
+  readonly close: CloseView;
+  readonly which: 'lock' | 'approve';
+}
+
+/** Says what closing a month does before it is done, by one person or by who approves it; it cannot be undone. */
 @Component({
   selector: 'coffer-lock',
   imports: [AmountPipe, DayPipe, MatButtonModule, MatDialogModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2 mat-dialog-title>Lock {{ month }}</h2>
+    <h2 mat-dialog-title>{{ title }}</h2>
     <mat-dialog-content>
       <ul>
         <li>
-          {{ close.entryCount }} entries of {{ close.debits | amount }} dated to {{ close.endsOn | day }} are
-          posted and numbered.
+          {{ close.draftCount }} entries of {{ close.draftDebits | amount }} dated to
+          {{ close.endsOn | day }} are posted and numbered.
         </li>
         <li>
           @if (close.accruals === 'standing') {
@@ -48,7 +54,7 @@ import { CloseService } from './close.service';
     <mat-dialog-actions align="end">
       <button matButton mat-dialog-close [disabled]="busy()">Not yet</button>
       <button matButton="filled" (click)="lock()" [disabled]="busy()">
-        {{ busy() ? 'Locking…' : 'Lock ' + month }}
+        {{ busy() ? 'Locking…' : title }}
       </button>
     </mat-dialog-actions>
   `,
@@ -62,19 +68,26 @@ import { CloseService } from './close.service';
   `,
 })
 export class LockDialog {
-  protected readonly close = inject<CloseView>(MAT_DIALOG_DATA);
+  protected readonly close = inject<ToClose>(MAT_DIALOG_DATA).close;
+  private readonly which = inject<ToClose>(MAT_DIALOG_DATA).which;
   private readonly closes = inject(CloseService);
   private readonly dialog = inject(MatDialogRef<LockDialog, string>);
   private readonly key = newKey();
   protected readonly attention = attentionLines([], this.close.attention);
   protected readonly month = showMonth(this.close.endsOn);
+  protected readonly title = `${this.which === 'lock' ? 'Lock' : 'Approve and lock'} ${this.month}`;
+  /** What is told here by name, and so confirmed with the button. */
+  private readonly told: ConfirmCode[] = [
+    ...(this.close.unrecorded.length > 0 ? (['payments-unrecorded'] as const) : []),
+    ...(this.close.attention.some(({ kind }) => kind === 'fixing-due') ? (['fixings-missing'] as const) : []),
+  ];
   protected readonly busy = signal(false);
   protected readonly failed = signal('');
 
   protected lock(): void {
     this.busy.set(true);
     this.failed.set('');
-    this.closes.lock(this.close.endsOn, this.key).subscribe({
+    this.closes.close(this.which, this.close, this.told, this.key).subscribe({
       next: ({ entries, reversals, opens }) =>
         this.dialog.close(
           `${this.month} is locked: ${entries} entries are posted. ${showMonth(opens)} is open${reversals > 0 ? `, with ${reversals} reversals` : ''}.`,

@@ -13,7 +13,7 @@ export class CompanyService {
   /** What the company calls its accounts. */
   readonly accounts = computed(() => this.current()?.accounts ?? []);
   readonly openEnd = computed(
-    () => this.current()?.periods.find((period) => period.state === 'open')?.endsOn,
+    () => this.current()?.periods.find((period) => period.state !== 'closed')?.endsOn,
   );
 
   load(): Observable<CompanyView> {

@@ -21,7 +21,7 @@ const company: CompanyView = {
   periods: [
     closed('2026-08-31'),
     closed('2026-09-30'),
-    { endsOn: '2026-10-31', state: 'open', closedAt: null, closedBy: null },
+    { endsOn: '2026-10-31', state: 'open', closedAt: null, closedBy: null, closedAs: null },
   ],
 };
 

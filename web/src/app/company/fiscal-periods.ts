@@ -1,5 +1,5 @@
 import { addMonths, calendarFields, formatDay, monthEnd, parseDay, type CalendarDay } from '@coffer/core';
-import { monthName, type CompanyView } from '@coffer/contract';
+import { monthName, type CompanyView, type PeriodState } from '@coffer/contract';
 
 /** One month of the rail. */
 export interface RailPeriod {
@@ -7,7 +7,7 @@ export interface RailPeriod {
   /** Such as `Oct`. */
   readonly month: string;
   /** `before` is earlier than the books. */
-  readonly state: 'closed' | 'open' | 'future' | 'before';
+  readonly state: PeriodState | 'future' | 'before';
 }
 
 /** One fiscal year of the rail, named by the calendar year it ends in. */

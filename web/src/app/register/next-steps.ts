@@ -68,7 +68,7 @@ export class NextSteps {
   private readonly session = inject(SessionService);
   protected readonly shown = computed(() => {
     const periods = this.company.company()?.periods ?? [];
-    const nothingClosed = periods.length > 0 && periods.every(({ state }) => state === 'open');
+    const nothingClosed = periods.length > 0 && periods.every(({ state }) => state !== 'closed');
     return nothingClosed && (this.session.mayPrepare() || this.session.mayAdminister());
   });
   protected readonly steps = computed((): NextStep[] => {

@@ -5,6 +5,7 @@ import {
   type Permission,
   preparing,
   proposing,
+  reviewing,
   administering,
   type MembershipView,
   type PersonView,
@@ -32,6 +33,7 @@ export class SessionService {
   readonly company = computed(() => this.companies().find(({ id }) => id === this.choice.chosen()));
   readonly mayPrepare = computed(() => this.may(preparing));
   readonly mayPropose = computed(() => this.may(proposing));
+  readonly mayReview = computed(() => this.may(reviewing));
   readonly mayAdminister = computed(() => this.may(administering));
 
   /** Asks the server; this also hands out the anti-forgery cookie that changes need. */

@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { ReactiveFormsModule } from '@angular/forms';
+import { MatRadioModule } from '@angular/material/radio';
 import { ChoiceField } from '../fields/choice-field';
 import { TypedField } from '../fields/typed-field';
 import { HabitChoice } from '../settings/habit-choice';
@@ -8,7 +10,7 @@ import type { CompanyForm } from './company-form';
 /** The rows of a company that is being made: name and currency, fiscal year, first day of the books. */
 @Component({
   selector: 'coffer-company-fields',
-  imports: [ChoiceField, HabitChoice, TypedField],
+  imports: [ChoiceField, HabitChoice, MatRadioModule, ReactiveFormsModule, TypedField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section>
@@ -55,6 +57,17 @@ import type { CompanyForm } from './company-form';
           Instruments come on with their balance at the close of the day before. That month is the first to
           close. This day and the currency stay once an instrument is kept.
         </p>
+      </div>
+    </section>
+    <section>
+      <h2>Closing a month</h2>
+      <div>
+        <mat-radio-group aria-label="Who closes a month" [formControl]="form().closing">
+          <mat-radio-button value="one-person"
+            >I close it, alone for now; every paper says so</mat-radio-button
+          >
+          <mat-radio-button value="two-people">One hands it over, somebody else approves it</mat-radio-button>
+        </mat-radio-group>
       </div>
     </section>
   `,

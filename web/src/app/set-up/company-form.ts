@@ -10,6 +10,7 @@ import {
   showDecimal,
   usualClassNames,
   usualHabits,
+  type ClosingWay,
   type CompanyView,
   type Habits,
   type NewCompany,
@@ -35,6 +36,7 @@ export class CompanyForm {
   readonly currency = text('EUR');
   readonly yearEnd = text('12');
   readonly booksFrom: FormControl<string>;
+  readonly closing = new FormControl<ClosingWay>('one-person', { nonNullable: true });
   readonly habits = habitControls();
   private readonly chosenHabits = new FormGroup(this.habits);
   readonly faults = signal<Readonly<Record<string, string>>>({});
@@ -116,7 +118,9 @@ export class CompanyForm {
       digits: 2,
       fiscalYearEndMonth: this.endMonth(),
       booksFrom: formatDay(first),
-      periods: [{ endsOn: formatDay(monthEnd(first)), state: 'open', closedAt: null, closedBy: null }],
+      periods: [
+        { endsOn: formatDay(monthEnd(first)), state: 'open', closedAt: null, closedBy: null, closedAs: null },
+      ],
       accounts: [],
       habits: this.writes(),
       classNames: usualClassNames,
@@ -143,6 +147,7 @@ export class CompanyForm {
       fiscalYearEndMonth: this.endMonth(),
       booksFrom,
       habits: this.chosenHabits.getRawValue(),
+      closing: this.closing.value,
     };
   }
 

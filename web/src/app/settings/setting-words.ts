@@ -20,6 +20,7 @@ export const settingNames: Readonly<Record<Setting, string>> = {
   belowZero: 'Below zero',
   dates: 'Dates',
   accruals: 'Accruals',
+  closing: 'Closing a month',
   classNames: 'Classes',
   closedDays: 'Closed days',
   name: 'Name',
@@ -41,11 +42,18 @@ export const accrualWords: Readonly<Record<CompanySettings['accruals'], string>>
   standing: 'left standing until a payment clears them',
 };
 
+/** Who closes a month, in words. */
+export const closingWords: Readonly<Record<CompanySettings['closing'], string>> = {
+  'two-people': 'one person hands it over, and another approves it',
+  'one-person': 'one person alone; every paper says so',
+};
+
 const words: { readonly [Key in Setting]: (value: CompanySettings[Key]) => string } = {
   numbers: (value) => numberHabits[value].shown,
   belowZero: (belowZero) => inHabits({ ...usualHabits, belowZero }, () => showDecimal('-1250.00')),
   dates: (value) => dateHabits[value],
   accruals: (value) => accrualWords[value],
+  closing: (value) => closingWords[value],
   classNames: (names) =>
     instrumentClasses
       .filter((each) => names[each] !== usualClassNames[each])

@@ -23,6 +23,7 @@ const monthsAhead = 24;
 export type SettingsForm = FormGroup<
   HabitControls & {
     accruals: FormControl<CompanySettings['accruals']>;
+    closing: FormControl<CompanySettings['closing']>;
     classNames: FormGroup<Record<InstrumentClass, FormControl<string>>>;
   } & Record<
       'name' | 'currency' | 'fiscalYearEndMonth' | 'booksFrom' | 'closedDays' | 'from' | 'reason',
@@ -39,6 +40,7 @@ export function settingsForm({ settings, openFrom, fixed }: SettingsView): Setti
     fiscalYearEndMonth: control(String(settings.fiscalYearEndMonth)),
     booksFrom: control(showDay(settings.booksFrom)),
     accruals: control(settings.accruals),
+    closing: control(settings.closing),
     from: control(openFrom),
     classNames: new FormGroup(
       Object.fromEntries(
@@ -78,6 +80,7 @@ export function readSettings(
     belowZero: typed.belowZero,
     dates: typed.dates,
     accruals: typed.accruals,
+    closing: typed.closing,
     closedDays: [...closed.days],
     name: read.text('settings.name', typed.name) ?? '',
     currency: typed.currency,

@@ -32,7 +32,7 @@ import { currencyChoices, monthNameChoices } from '../set-up/company-choices';
 import { HabitChoice } from './habit-choice';
 import { HolidaysPart } from './holidays-part';
 import { readClosedDays, typedClosedDays } from './typed-closed-days';
-import { accrualWords, changeInWords, settingNames } from './setting-words';
+import { accrualWords, closingWords, changeInWords, settingNames } from './setting-words';
 import { monthChoices, readSettings, settingsForm } from './settings-form';
 import { SettingsService } from './settings.service';
 
@@ -85,6 +85,7 @@ export class SettingsPage {
   protected readonly usual = usualClassNames;
   protected readonly facts = ['currency', 'fiscalYearEndMonth', 'booksFrom'] as const;
   protected readonly accrualWords = accrualWords;
+  protected readonly closingWords = closingWords;
   protected readonly currencies = currencyChoices;
   protected readonly monthNames = monthNameChoices;
   protected readonly names = settingNames;

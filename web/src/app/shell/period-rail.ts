@@ -69,7 +69,13 @@ export class PeriodRail {
   }
 
   protected label(period: RailPeriod): string {
-    const states = { closed: 'closed', open: 'open', future: 'not begun', before: 'before the books' };
+    const states = {
+      closed: 'closed',
+      prepared: 'handed over',
+      open: 'open',
+      future: 'not begun',
+      before: 'before the books',
+    };
     return `${showMonth(period.endsOn)}, ${states[period.state]}`;
   }
 

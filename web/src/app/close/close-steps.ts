@@ -1,0 +1,63 @@
+import { accountName, showAmount, type CloseView, type ConfirmCode, type MonthStep } from '@coffer/contract';
+import { toldCheck } from './close-checks';
+
+/** A check of the month, as it is told. */
+export interface CloseStep {
+  readonly name: string;
+  /** `agreed`: not so, and somebody has agreed to it by name. */
+  readonly state: 'done' | 'wrong' | 'agreed';
+  readonly text: string;
+  /** Who agreed to it, and when. */
+  readonly by?: MonthStep;
+}
+
+/** The list of the month: what was recorded and fixed, what must tie, what must balance. */
+export function closeSteps(view: CloseView, digits: number): CloseStep[] {
+  const { payments, attention } = view;
+  const balanced = view.debits === view.credits;
+  const agreedTo = (code: ConfirmCode): MonthStep | undefined =>
+    view.review.steps.findLast(({ confirmed }) => confirmed.includes(code));
+  const asked = (name: string, holds: boolean, code: ConfirmCode, text: string): CloseStep => {
+    const by = holds ? undefined : agreedTo(code);
+    return { name, state: holds ? 'done' : by ? 'agreed' : 'wrong', text, ...(by && { by }) };
+  };
+  const missing = attention.filter(({ kind }) => kind === 'fixing-due').length;
+  return [
+    ...(payments
+      ? [
+          asked(
+            'Payments recorded',
+            payments.recorded >= payments.due,
+            'payments-unrecorded',
+            payments.due === 0 ? 'none due' : `${payments.recorded} of ${payments.due}`,
+          ),
+          asked(
+            'Rates fixed',
+            missing === 0,
+            'fixings-missing',
+            missing === 0 ? 'none missing' : `${missing} missing`,
+          ),
+        ]
+      : []),
+    ...view.checks.map((check): CloseStep => {
+      const { name, holds, text } = toldCheck(check, digits);
+      return { name, state: holds ? 'done' : 'wrong', text };
+    }),
+    ...accountSteps(view),
+    {
+      name: 'Entries balance',
+      state: balanced ? 'done' : 'wrong',
+      text: `${view.entryCount} entries, ${showAmount(view.debits, digits)}`,
+    },
+  ];
+}
+
+/** What the chart of accounts lacks, or holds otherwise than the ledger; nothing where all is well. */
+function accountSteps({ missingAccounts, untied }: CloseView): CloseStep[] {
+  const missing = missingAccounts.map((role) => accountName(role)).join(', ');
+  const off = untied.map(({ code }) => code).join(', ');
+  return [
+    ...(missing === '' ? [] : [{ name: 'Accounts', state: 'wrong' as const, text: `none for ${missing}` }]),
+    ...(off === '' ? [] : [{ name: 'Brought in', state: 'wrong' as const, text: `${off} does not tie` }]),
+  ];
+}
