@@ -74,7 +74,7 @@ export async function reviewerAt(page: Page, month: RegExp): Promise<Page> {
   await logIn(reviewer, people.reviewer);
   await reviewer.getByRole('radio', { name: month }).click();
   await goTo(reviewer, 'Period close');
-  await expect(reviewer.getByRole('grid', { name: 'What differs from the month before' })).toBeVisible();
+  await expect(reviewer.getByRole('treegrid', { name: 'What differs from the month before' })).toBeVisible();
   return reviewer;
 }
 
