@@ -71,6 +71,7 @@ start_application() {
     echo "$port" >"$home/port"
     launch_server "$home" "$port"
     echo "$build" >"$home/running-build"
+    verify_behind "$home"
   elif ! process_pid "$home" rate-service >/dev/null; then
     # The server knows it by its port, which is free again.
     launch_rate_service "$home"
@@ -101,6 +102,9 @@ launch_rate_service() {
   echo $! >"$home/rate-service.pid"
 }
 
+# Brings the database to the form that this Coffer needs, under the role that owns it.
+bring_up_to_date() { COFFER_OWNER_DATABASE=$(owner_url "$1") node "$root/dist/migrate.mjs"; }
+
 launch_server() {
   local home=$1 port=$2
   local -a installation
@@ -113,9 +117,14 @@ launch_server() {
   fi
   launch_rate_service "$home"
   installation+=(COFFER_RATE_SERVICE="${COFFER_RATE_SERVICE:-http://127.0.0.1:$(cat "$home/rate-service.port")}")
-  env COFFER_DATABASE="$(database_url "$home")" COFFER_PORT="$port" COFFER_SECRET="$(secret "$home" session-secret)" \
-    COFFER_SITE="$root/dist/web/browser" NODE_ENV=production "${installation[@]}" \
-    setsid nohup node "$root/dist/server.mjs" >>"$home/log/server.log" 2>&1 </dev/null &
+  bring_up_to_date "$home"
+  installation+=(COFFER_DATABASE="$(database_url "$home")" COFFER_PORT="$port" COFFER_SITE="$root/dist/web/browser"
+    COFFER_SECRET="$(secret "$home" session-secret)" NODE_ENV=production)
+  # Exported, not given to a command: what stands on a command line, everybody on the machine can read.
+  (
+    export "${installation[@]}"
+    exec setsid nohup node "$root/dist/server.mjs" >>"$home/log/server.log" 2>&1 </dev/null
+  ) &
   echo $! >"$home/server.pid"
   for _ in $(seq 300); do
     healthy "$port" && return
@@ -180,7 +189,19 @@ verify_installation() {
   ensure_packages
   node "$root/scripts/build.mjs" server
   start_cluster "$home"
+  bring_up_to_date "$home"
   COFFER_DATABASE=$(database_url "$home") node "$root/dist/verify.mjs"
+}
+
+# Verifies an installation that was just started, behind it and with what time it leaves; the log keeps the answer.
+verify_behind() {
+  [ -z "${COFFER_THROWAWAY:-}" ] || return 0
+  (
+    COFFER_DATABASE=$(database_url "$1")
+    export COFFER_DATABASE
+    exec setsid nohup nice -n 19 node "$root/dist/verify.mjs" >"$1/log/verify.log" 2>&1 </dev/null
+  ) &
+  say "Ledger, reports, documents and audit trail are verified behind it; $1/log/verify.log keeps the answer."
 }
 
 # A one-time link by which a person chooses a new password, for who keeps the machine.
@@ -193,6 +214,7 @@ link_new_password() {
   ensure_packages
   node "$root/scripts/build.mjs" server
   start_cluster "$home"
+  bring_up_to_date "$home"
   COFFER_DATABASE=$(database_url "$home") COFFER_ADDRESS="http://127.0.0.1:$(cat "$home/port" 2>/dev/null || echo 4680)" \
     node "$root/dist/new-password.mjs" "$name"
 }

@@ -35,8 +35,24 @@ secret() {
   cat "$file"
 }
 
+# Where the application finds its database, under a role that owns nothing in it.
 database_url() {
-  echo "postgres://coffer:$(secret "$1" database-password)@127.0.0.1:$(cat "$1/database-port")/${2:-coffer}"
+  echo "postgres://coffer:$(secret "$1" database-password)@127.0.0.1:$(cat "$1/database-port")/coffer"
+}
+
+# The same under the role that owns it: for migrations, which the application never runs itself.
+owner_url() {
+  echo "postgres://coffer_owner:$(secret "$1" owner-password)@127.0.0.1:$(cat "$1/database-port")/coffer"
+}
+
+# Who may come to the database, and where to: the two roles of the application to its own, whoever keeps it to all.
+host_rules() {
+  local databases=coffer
+  [ -n "${COFFER_THROWAWAY:-}" ] && databases=all
+  cat <<RULES
+host $databases coffer,coffer_owner 127.0.0.1/32 scram-sha-256
+host all keeper 127.0.0.1/32 scram-sha-256
+RULES
 }
 
 cluster_runs() { as_database_owner "$(postgres_bin)/pg_ctl" -D "$1/postgres" status >/dev/null 2>&1; }
@@ -57,6 +73,7 @@ start_cluster() {
       --locale=C.UTF-8 --pwfile="$home/log/pwfile" >/dev/null
     rm -f "$home/log/pwfile"
   fi
+  host_rules | as_database_owner tee "$home/postgres/pg_hba.conf" >/dev/null
   if ! cluster_runs "$home"; then
     # The port is looked for anew: another program may have taken the old one.
     free_port 54680 >"$home/database-port"
@@ -69,14 +86,23 @@ start_cluster() {
   ensure_database "$home"
 }
 
-# The role and database of the application; the role owns its database and nothing else.
+# The database, the role that owns it, and the role that the application runs under, which owns nothing. Passwords go by
+# standard input: what is on a command line, everybody on the machine can read.
 ensure_database() {
-  local home=$1 more=''
+  local home=$1 more='nocreatedb'
   [ -n "${COFFER_THROWAWAY:-}" ] && more='createdb'
-  keeper_sql "$home" -v password="$(secret "$home" database-password)" >/dev/null <<SQL
-select 'create role coffer login $more' where not exists (select from pg_roles where rolname = 'coffer') \gexec
-alter role coffer password :'password';
-select 'create database coffer owner coffer' where not exists (select from pg_database where datname = 'coffer') \gexec
+  keeper_sql "$home" >/dev/null <<SQL
+select 'create role coffer login' where not exists (select from pg_roles where rolname = 'coffer') \gexec
+select 'create role coffer_owner login' where not exists (select from pg_roles where rolname = 'coffer_owner') \gexec
+alter role coffer nosuperuser nocreatedb nocreaterole password '$(secret "$home" database-password)';
+alter role coffer_owner nosuperuser nocreaterole $more password '$(secret "$home" owner-password)';
+select 'create database coffer owner coffer_owner' where not exists (select from pg_database where datname = 'coffer') \gexec
+alter database coffer owner to coffer_owner;
+revoke all on database coffer from public;
+grant connect, temporary on database coffer to coffer;
+select pg_reload_conf();
+\connect coffer
+reassign owned by coffer to coffer_owner;
 SQL
 }
 

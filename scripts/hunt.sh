@@ -39,7 +39,8 @@ if [ "$what" = books ]; then
   node scripts/build.mjs server
   start_cluster "$COFFER_HOME"
   COFFER_TEST_DATABASE=$(database_url "$COFFER_HOME")
-  export COFFER_TEST_DATABASE
+  COFFER_TEST_OWNER=$(owner_url "$COFFER_HOME")
+  export COFFER_TEST_DATABASE COFFER_TEST_OWNER
 else
   project=unit
   mapfile -t files < <(grep -rlE "fc\.assert|arbitrary" --include='*.test.ts' core contract cli web)

@@ -4,7 +4,7 @@ import { pino } from 'pino';
 import { clockAt } from './clock.ts';
 import { readConfiguration } from './configuration.ts';
 import { connect } from './database/connect.ts';
-import { migrate } from './database/migrate.ts';
+import { notOfForm } from './database/migrate.ts';
 import { loadDemo } from './demo/load-demo.ts';
 import { application } from './http/app.ts';
 import { FigureThreads } from './workers/figure-threads.ts';
@@ -12,7 +12,11 @@ import { FigureThreads } from './workers/figure-threads.ts';
 const configuration = readConfiguration(process.env);
 const logger = pino({ level: configuration.COFFER_LOG });
 const database = connect(configuration.COFFER_DATABASE);
-await migrate(database);
+const unfit = await notOfForm(database);
+if (unfit !== undefined) {
+  process.stderr.write(`${unfit}\n`);
+  process.exit(3);
+}
 const workersFolder = fileURLToPath(new URL('.', import.meta.url));
 const figures = new FigureThreads(workersFolder, logger);
 if (configuration.COFFER_DEMO !== undefined)

@@ -6,6 +6,7 @@ import { indexKey } from '../rates/follow-index.ts';
 import { changesSomething, changeWays } from '../scenario/instrument-change.ts';
 import { fixingSources } from './rate-views.ts';
 import { paperTypes } from './paper-views.ts';
+import { trailHead } from './close-views.ts';
 import { newCompany } from './set-up-views.ts';
 import { companySettings, settingKeys } from './settings-views.ts';
 
@@ -31,6 +32,8 @@ export const bundleHead = v.strictObject({
   currency: newCompany.entries.currency,
   fiscalYearEndMonth: newCompany.entries.fiscalYearEndMonth,
   booksFrom: newCompany.entries.booksFrom,
+  /** Where the audit trail of the installation stood. */
+  trail: v.optional(trailHead),
 });
 export type BundleHead = v.InferOutput<typeof bundleHead>;
 

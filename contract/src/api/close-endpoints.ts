@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import { accrualChoices } from '@coffer/core';
 import { dayText } from '../document/scalars.ts';
-import { closeView, commentText, digest, monthComment } from './close-views.ts';
+import { closeView, commentText, digest, monthComment, trailHead } from './close-views.ts';
 import { confirm } from './confirm.ts';
 import { differencesView } from './difference-views.ts';
 import { endpoint } from './endpoint.ts';
@@ -17,6 +17,8 @@ const monthClosed = v.strictObject({
   entries: v.number(),
   reversals: v.number(),
   opens: dayText,
+  /** Where the audit trail stands with this. */
+  trail: trailHead,
 });
 export type MonthClosed = v.InferOutput<typeof monthClosed>;
 

@@ -18,6 +18,14 @@ import {
 /** What a close comes to, in hexadecimal. */
 export const digest = v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/, 'expected the digest of a close.'));
 
+/** The end of the audit trail at a moment: whoever notes it can tell later whether the trail was cut. */
+export const trailHead = v.strictObject({
+  event: v.number(),
+  /** SHA-256 in hexadecimal. */
+  hash: v.string(),
+});
+export type TrailHead = v.InferOutput<typeof trailHead>;
+
 /** What somebody says about a month, or about one instrument in it. */
 export const commentText = v.pipe(
   v.string(),

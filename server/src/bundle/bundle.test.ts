@@ -34,7 +34,7 @@ const saying = (files: Files): Record<string, string> =>
     Object.entries(files).map(([name, bytes]) => [
       name,
       name === 'company.json'
-        ? JSON.stringify({ ...(JSON.parse(text(bytes)) as object), madeAt: '', name: '' })
+        ? JSON.stringify({ ...(JSON.parse(text(bytes)) as object), madeAt: '', name: '', trail: null })
         : Buffer.from(bytes).toString('base64'),
     ]),
   );

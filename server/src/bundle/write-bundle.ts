@@ -1,6 +1,7 @@
 import { Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 import type { Knex } from 'knex';
 import { bundleVersion, type BundleFile, type BundleHead } from '@coffer/contract';
+import { trailHead } from '../audit/trail.ts';
 import { companyOf } from '../company/company-store.ts';
 import { bundleSources, inFile, instrumentPlaces } from './bundle-sources.ts';
 
@@ -21,6 +22,7 @@ export async function writeBundle(database: Knex, companyId: number, write: Writ
       const zip = new OneByOne(write);
       const { name, currency, fiscalYearEndMonth, booksFrom } = await companyOf(on, companyId);
       const madeAt = new Date().toISOString();
+      const trail = await trailHead(on);
       const head: BundleHead = {
         bundle: bundleVersion,
         madeAt,
@@ -28,6 +30,7 @@ export async function writeBundle(database: Knex, companyId: number, write: Writ
         currency,
         fiscalYearEndMonth,
         booksFrom,
+        ...(trail && { trail }),
       };
       await zip.file('company.json', [`${JSON.stringify(head, undefined, 2)}\n`]);
       for (const file of Object.keys(bundleSources) as BundleFile[])

@@ -16,6 +16,7 @@ import { rates } from './migrations/0014-rates.ts';
 import { papers } from './migrations/0015-papers.ts';
 import { settings } from './migrations/0016-settings.ts';
 import { secondPerson } from './migrations/0017-second-person.ts';
+import { runtimeRole } from './migrations/0018-runtime-role.ts';
 
 /** Migrations in the order in which they run; each runs once and forward only. */
 const migrations: Readonly<Record<string, string>> = {
@@ -36,6 +37,7 @@ const migrations: Readonly<Record<string, string>> = {
   '0015-papers': papers,
   '0016-settings': settings,
   '0017-second-person': secondPerson,
+  '0018-runtime-role': runtimeRole,
 };
 
 const source = (last?: string): Knex.MigrationSource<string> => ({
@@ -58,4 +60,33 @@ const source = (last?: string): Knex.MigrationSource<string> => ({
  */
 export async function migrate(database: Knex, last?: string): Promise<void> {
   await database.migrate.latest({ migrationSource: source(last), tableName: 'migration' });
+}
+
+/** Why this application cannot work with a database that a newer one has changed; `undefined` where none has. */
+export async function isNewer(database: Knex): Promise<string | undefined> {
+  const unknown = (await done(database)).find((name) => !(name in migrations));
+  return unknown === undefined
+    ? undefined
+    : `The database was brought to a newer form (${unknown}) than this Coffer knows. Start the newer Coffer, or restore a backup from before.`;
+}
+
+/** Why this application cannot work with a database as it is; `undefined` where it can. */
+export async function notOfForm(database: Knex): Promise<string | undefined> {
+  const newer = await isNewer(database);
+  if (newer !== undefined) return newer;
+  const run = new Set(await done(database));
+  const missing = Object.keys(migrations).find((name) => !run.has(name));
+  return missing === undefined
+    ? undefined
+    : `The database is not of the form that this Coffer needs (${missing} is missing). ./coffer start brings it there.`;
+}
+
+/** The migrations that a database has been through. */
+async function done(database: Knex): Promise<string[]> {
+  const { rows } = await database.raw<{ rows: { there: boolean }[] }>(
+    `select to_regclass('public.migration') is not null as there`,
+  );
+  if (!rows[0]?.there) return [];
+  const run = await database.raw<{ rows: { name: string }[] }>('select name from migration order by id');
+  return run.rows.map(({ name }) => name);
 }

@@ -9,7 +9,7 @@ let maker: Knex;
 let database: Knex;
 const name = `coffer_upgrade_${randomBytes(6).toString('hex')}`;
 beforeAll(async () => {
-  const given = process.env['COFFER_TEST_DATABASE'] ?? '';
+  const given = process.env['COFFER_TEST_OWNER'] ?? '';
   maker = connect(given);
   await maker.raw(`create database ${name}`);
   database = connect(given.replace(/\/[^/]*$/, `/${name}`));

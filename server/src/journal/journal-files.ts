@@ -3,6 +3,7 @@ import exceljs from 'exceljs';
 import type { Knex } from 'knex';
 import { formatAmount } from '@coffer/core';
 import type { EntryView } from '@coffer/contract';
+import { trailHead } from '../audit/trail.ts';
 import { plainText, writeCsv } from '../http/csv.ts';
 import { journalPage, type JournalSpan } from './journal-store.ts';
 
@@ -104,6 +105,12 @@ export async function writeJournalWorkbook(
     }
   }
   sheet.commit();
+  const about = book.addWorksheet('About');
+  about.columns = [{ width: 16 }, { width: 70 }];
+  const trail = await trailHead(database);
+  about.addRow(['Entries dated', `${span.from} to ${span.to}`]).commit();
+  about.addRow(['Audit trail', trail ? `event ${trail.event}, ${trail.hash}` : 'none']).commit();
+  about.commit();
   await book.commit();
 }
 

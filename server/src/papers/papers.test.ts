@@ -98,7 +98,7 @@ describe('papers of an instrument', () => {
 
   it('whose bytes are no longer theirs are found when the installation is verified', async () => {
     expect(await server.disagreements()).toEqual([]);
-    await server.database.transaction(async (on) => {
+    await server.owned.transaction(async (on) => {
       await on.raw('alter table paper drop constraint paper_is_what_it_was');
       await on.raw('alter table paper disable trigger paper_stays');
       await on.raw(`update paper set content = 'other' where name = 'Stamp.pdf'`);

@@ -2,7 +2,7 @@ import * as v from 'valibot';
 import { linkHours } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { connect } from '../database/connect.ts';
-import { migrate } from '../database/migrate.ts';
+import { notOfForm } from '../database/migrate.ts';
 import { makeLink } from './links.ts';
 
 const environment = v.object({
@@ -14,7 +14,8 @@ const { COFFER_DATABASE, COFFER_ADDRESS } = v.parse(environment, process.env);
 const logIn = process.argv[2] ?? '';
 const database = connect(COFFER_DATABASE);
 try {
-  await migrate(database);
+  const unfit = await notOfForm(database);
+  if (unfit !== undefined) throw new Error(unfit);
   const token = await database.transaction(async (on) => {
     const person = await on('person').whereRaw('lower(log_in) = lower(?)', logIn).first();
     const member = person && (await on('member').where({ person_id: person.id }).first());

@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import { addMonths, formatDay, parseDay, type CalendarDay, type Entry } from '@coffer/core';
 import type { ClosedWay, ConfirmCode, MonthClosed } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
+import { trailHead } from '../audit/trail.ts';
 import { accrualsFrom } from '../company/settings.ts';
 import { companyOf } from '../company/company-store.ts';
 import { Refusal } from '../http/refusal.ts';
@@ -118,7 +119,9 @@ async function closeMonth(
   await audit(database, by, 'period-locked', [
     { subject: endsOn, detail: { ...closed, as, digest: month.digest } },
   ]);
-  return closed;
+  const trail = await trailHead(database);
+  if (!trail) throw new Error('The audit trail does not tell of the close.');
+  return { ...closed, trail };
 }
 
 /** One close of a company at a time; whoever comes second is told, not queued. */

@@ -179,9 +179,7 @@ describe('closing a month', () => {
   });
 
   it('writes nothing when anything fails on the way', async () => {
-    await server.database.raw(
-      `alter table entry_line add constraint no_cash check (role <> 'cash') not valid`,
-    );
+    await server.owned.raw(`alter table entry_line add constraint no_cash check (role <> 'cash') not valid`);
     const before = await entryCount();
     const answer = await lock();
     expect(answer.status).toBe(500);

@@ -38,6 +38,9 @@ export async function copyOf(
         await maker.raw(`alter database ${filling} rename to ${template}`);
       }
       await maker.raw(`create database ${name} template ${template}`);
+      // As an installation has it.
+      await maker.raw(`revoke all on database ${name} from public`);
+      await maker.raw(`grant connect, temporary on database ${name} to coffer`);
     });
   } finally {
     await maker.destroy();
@@ -55,7 +58,7 @@ export default function nameRun(): () => Promise<void> {
   const name = randomBytes(4).toString('hex');
   process.env[run] = name;
   return async () => {
-    const url = process.env['COFFER_TEST_DATABASE'];
+    const url = process.env['COFFER_TEST_OWNER'];
     if (!url) return;
     const maker = connect(url);
     const { rows } = await maker.raw<{ rows: { datname: string }[] }>(

@@ -161,7 +161,10 @@ function emptyBooks(booksFrom: string): string {
 /** The application on a database of its own with the demo company. */
 export class TestServer {
   private constructor(
+    /** Under the role that the application has. */
     readonly database: Knex,
+    /** The same under the role that owns it, as whoever keeps the machine has. */
+    readonly owned: Knex,
     readonly address: string,
     private readonly figures: FigureThreads,
     private readonly close: () => Promise<void>,
@@ -181,12 +184,13 @@ export class TestServer {
   }
 
   private static async serve(folder: string | undefined, key: string): Promise<TestServer> {
-    const given = process.env['COFFER_TEST_DATABASE'];
-    if (!given) throw new Error('COFFER_TEST_DATABASE is not set; run ./coffer test.');
+    const { COFFER_TEST_DATABASE: given, COFFER_TEST_OWNER: owner } = process.env;
+    if (!given || !owner)
+      throw new Error('COFFER_TEST_DATABASE and COFFER_TEST_OWNER are not set; run ./coffer test.');
     const logger = pino({ level: 'silent' });
     const workersFolder = fileURLToPath(new URL('../../../dist', import.meta.url));
     const figures = new FigureThreads(workersFolder, logger);
-    const name = await copyOf(given, key, async (template) => {
+    const name = await copyOf(owner, key, async (template) => {
       const filled = connect(template);
       await migrate(filled);
       if (folder !== undefined) {
@@ -197,6 +201,7 @@ export class TestServer {
     });
     const url = besides(given, name);
     const database = connect(url);
+    const owned = connect(besides(owner, name));
     const rateService = standInRateService();
     const rateAddress = await listening(rateService);
     const { app, end } = application({
@@ -212,13 +217,14 @@ export class TestServer {
       logger,
     });
     const server = createServer(app);
-    return new TestServer(database, await listening(server), figures, async () => {
+    return new TestServer(database, owned, await listening(server), figures, async () => {
       await closeServer(server);
       await closeServer(rateService);
       await end();
       await figures.end();
       await database.destroy();
-      const maker = connect(given);
+      await owned.destroy();
+      const maker = connect(owner);
       // Not by force: that may not end the server's own clean-up workers, which a plain drop waits out.
       await maker.raw(`drop database ${name}`);
       await maker.destroy();

@@ -2,7 +2,7 @@ import { fileURLToPath } from 'node:url';
 import { pino } from 'pino';
 import * as v from 'valibot';
 import { connect } from '../database/connect.ts';
-import { migrate } from '../database/migrate.ts';
+import { notOfForm } from '../database/migrate.ts';
 import { FigureThreads } from '../workers/figure-threads.ts';
 import { verifyBooks } from './verify-books.ts';
 
@@ -10,12 +10,13 @@ const { COFFER_DATABASE } = v.parse(v.object({ COFFER_DATABASE: v.pipe(v.string(
 const database = connect(COFFER_DATABASE);
 const figures = new FigureThreads(fileURLToPath(new URL('.', import.meta.url)), pino({ level: 'silent' }));
 try {
-  await migrate(database);
+  const unfit = await notOfForm(database);
+  if (unfit !== undefined) throw new Error(unfit);
   const found = await verifyBooks(database, figures);
   for (const { company, message } of found) process.stdout.write(`${company}: ${message}\n`);
   process.stdout.write(
     found.length === 0
-      ? 'Ledger, reports and documents agree, and every proof holds.\n'
+      ? 'Ledger, reports and documents agree, every proof holds, and the audit trail is whole.\n'
       : `${found.length} do not agree.\n`,
   );
   process.exitCode = found.length === 0 ? 0 : 1;

@@ -5,6 +5,7 @@ import { wrongEntries } from './wrong-entries.ts';
 import { wrongInstruments } from './wrong-instruments.ts';
 import { wrongPapers } from './wrong-papers.ts';
 import { wrongReports } from './wrong-reports.ts';
+import { wrongTrail } from '../audit/trail.ts';
 
 /** Something that does not agree, in a sentence. */
 export interface Disagreement {
@@ -15,7 +16,7 @@ export interface Disagreement {
 /**
  * Holds everything that is kept against everything it should agree with: entries balance and are numbered without gaps;
  * the ledger stands at what each closed month reported, account by account; what was reported is what the version it
- * came from gives, worked out anew; the books hold the cash and everything else of the documents; every proof holds; and papers are the bytes that were brought.
+ * came from gives, worked out anew; the books hold the cash and everything else of the documents; every proof holds; papers are the bytes that were brought; and the audit trail is a chain from its first event to its last.
  */
 export async function verifyBooks(database: Knex, figures: FigureThreads): Promise<Disagreement[]> {
   const ids = await database('company').orderBy('id').pluck<number[]>('id');
@@ -23,7 +24,8 @@ export async function verifyBooks(database: Knex, figures: FigureThreads): Promi
   for (const id of ids) {
     found.push(...(await verifyCompany(database, figures, id)));
   }
-  return found;
+  const ofInstallation = await wrongTrail(database);
+  return [...found, ...ofInstallation.map((message) => ({ company: 'Installation', message }))];
 }
 
 /** The same of one company. */

@@ -88,9 +88,9 @@ export class LockDialog {
     this.busy.set(true);
     this.failed.set('');
     this.closes.close(this.which, this.close, this.told, this.key).subscribe({
-      next: ({ entries, reversals, opens }) =>
+      next: ({ entries, reversals, opens, trail }) =>
         this.dialog.close(
-          `${this.month} is locked: ${entries} entries are posted. ${showMonth(opens)} is open${reversals > 0 ? `, with ${reversals} reversals` : ''}.`,
+          `${this.month} is locked: ${entries} entries are posted. ${showMonth(opens)} is open${reversals > 0 ? `, with ${reversals} reversals` : ''}. The audit trail stands at event ${trail.event}, ${trail.hash.slice(0, 12)}.`,
         ),
       error: (error: unknown) => {
         this.busy.set(false);
