@@ -28,6 +28,17 @@ stop_server() {
   stop_process "$1" rate-service
 }
 
+# answers HOME: whether the application of an installation answers within half a minute.
+answers() {
+  local port
+  port=$(cat "$1/port")
+  for _ in $(seq 15); do
+    healthy "$port" && return
+    sleep 0.5
+  done
+  return 1
+}
+
 healthy() { curl -fsS --max-time 2 "http://127.0.0.1:$1/api/health" >/dev/null 2>&1; }
 
 # Which installation a command is about: --own chooses the one with companies of one's own.
@@ -63,18 +74,19 @@ start_application() {
     stop_server "$home"
     drop_database "$home"
   fi
-  if ! { process_pid "$home" server >/dev/null && [ "$(cat "$home/running-build" 2>/dev/null)" = "$build" ] &&
-    healthy "$(cat "$home/port")"; }; then
+  if process_pid "$home" server >/dev/null && [ "$(cat "$home/running-build" 2>/dev/null)" = "$build" ]; then
+    # It runs: one that is slow, or busy, is waited for and never taken for a dead one.
+    answers "$home" || die "Coffer runs in $home and does not answer; $home/log/server.log may say why. ./coffer stop ends it."
+    # The server knows the rate service by its port, which is free again.
+    process_pid "$home" rate-service >/dev/null || launch_rate_service "$home"
+  else
     stop_server "$home"
     port=${COFFER_PORT:-$(cat "$home/port" 2>/dev/null || echo 4680)}
-    port=$(free_port "$port")
+    port_is_free "$port" || die "Port $port is taken by another program. Name another by COFFER_PORT."
     echo "$port" >"$home/port"
     launch_server "$home" "$port"
     echo "$build" >"$home/running-build"
     verify_behind "$home"
-  elif ! process_pid "$home" rate-service >/dev/null; then
-    # The server knows it by its port, which is free again.
-    launch_rate_service "$home"
   fi
   greet "$(cat "$home/port")" "$home"
 }
@@ -103,7 +115,10 @@ launch_rate_service() {
 }
 
 # Brings the database to the form that this Coffer needs, under the role that owns it.
-bring_up_to_date() { COFFER_OWNER_DATABASE=$(owner_url "$1") node "$root/dist/migrate.mjs"; }
+bring_up_to_date() {
+  dump_before_migration "$1"
+  COFFER_OWNER_DATABASE=$(owner_url "$1") node "$root/dist/migrate.mjs"
+}
 
 launch_server() {
   local home=$1 port=$2
@@ -137,9 +152,8 @@ launch_server() {
 
 # The one-time code of an installation that was not set up yet; kept, so that starting again changes nothing.
 set_up_code() {
-  local file="$1/secrets/set-up-code"
-  [ -f "$file" ] || (umask 077 && mkdir -p "$1/secrets" && random_code >"$file")
-  cat "$file"
+  [ -s "$1/secrets/set-up-code" ] || keep_secret "$1" set-up-code "$(random_code)"
+  cat "$1/secrets/set-up-code"
 }
 
 greet() {

@@ -29,10 +29,18 @@ data_home() {
 # Companies of one's own are kept in the installation, and never the demo.
 is_own() { [ -f "$1/own" ]; }
 
+# secret HOME NAME: a secret of an installation, made where there is none yet.
 secret() {
+  [ -s "$1/secrets/$2" ] || keep_secret "$1" "$2" "$(random_text)"
+  cat "$1/secrets/$2"
+}
+
+# keep_secret HOME NAME VALUE: whole or not at all; a disk that is full leaves no empty secret behind.
+keep_secret() {
   local file="$1/secrets/$2"
-  [ -f "$file" ] || (umask 077 && mkdir -p "$1/secrets" && random_text >"$file")
-  cat "$file"
+  [ -n "$3" ] || die "No secret could be made for $file."
+  (umask 077 && mkdir -p "$1/secrets" && printf '%s\n' "$3" >"$file.part" && sync "$file.part" && mv "$file.part" "$file") ||
+    die "$file could not be written. Is the disk full?"
 }
 
 # Where the application finds its database, under a role that owns nothing in it.

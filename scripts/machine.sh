@@ -50,15 +50,12 @@ ensure_command_line() {
 # free_port FIRST: the first port from FIRST on that nobody listens on.
 free_port() {
   local port=$1
-  while (: >"/dev/tcp/127.0.0.1/$port") 2>/dev/null; do port=$((port + 1)); done
+  until port_is_free "$port"; do port=$((port + 1)); done
   echo "$port"
 }
 
-# kept_port FILE FIRST: the port noted in a file, else a free one that is then noted.
-kept_port() {
-  [ -f "$1" ] || free_port "$2" >"$1"
-  cat "$1"
-}
+# Whether nobody listens on a port.
+port_is_free() { ! (: >"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
 
 # Twenty letters and digits that are not taken for one another.
 random_code() { node -e 'console.log([...require("crypto").randomBytes(20)].map((byte) => "ABCDEFGHIJKLMNOPQRSTUVWXYZ234567"[byte % 32]).join(""))'; }

@@ -91,6 +91,7 @@ else if (which !== undefined) {
   components();
   vitest('server');
   browser();
+  await check(['bash', 'scripts/backup.test.sh']);
 }
 
 console.log(`\n${passed} passed, ${failed} failed`);

@@ -5,6 +5,7 @@ root=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
 . "$root/scripts/machine.sh"
 . "$root/scripts/cluster.sh"
 . "$root/scripts/application.sh"
+. "$root/scripts/backup.sh"
 
 ensure_packages
 ensure_debian chromium chromium

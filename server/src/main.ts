@@ -10,7 +10,10 @@ import { application } from './http/app.ts';
 import { FigureThreads } from './workers/figure-threads.ts';
 
 const configuration = readConfiguration(process.env);
-const logger = pino({ level: configuration.COFFER_LOG });
+// A log that cannot be written, as on a full disk, loses its lines; calls go on.
+const log = pino.destination({ fd: 1, sync: true });
+log.on('error', () => undefined);
+const logger = pino({ level: configuration.COFFER_LOG }, log);
 const database = connect(configuration.COFFER_DATABASE);
 const unfit = await notOfForm(database);
 if (unfit !== undefined) {

@@ -59,7 +59,17 @@ const source = (last?: string): Knex.MigrationSource<string> => ({
  * @param last migration that runs; an earlier form than the newest is wanted where an upgrade is tried
  */
 export async function migrate(database: Knex, last?: string): Promise<void> {
-  await database.migrate.latest({ migrationSource: source(last), tableName: 'migration' });
+  const config = { migrationSource: source(last), tableName: 'migration' };
+  // One at a time, by a lock that ends with its connection. A lock that a start left behind when it was broken off is
+  // nobody's then.
+  await database.transaction(async (on) => {
+    await on.raw(`select pg_advisory_xact_lock(hashtext('migration'))`);
+    const { rows } = await on.raw<{ rows: { there: boolean }[] }>(
+      `select to_regclass('public.migration_lock') is not null as there`,
+    );
+    if (rows[0]?.there) await database.migrate.forceFreeMigrationsLock(config);
+    await database.migrate.latest(config);
+  });
 }
 
 /** Why this application cannot work with a database that a newer one has changed; `undefined` where none has. */
@@ -79,6 +89,13 @@ export async function notOfForm(database: Knex): Promise<string | undefined> {
   return missing === undefined
     ? undefined
     : `The database is not of the form that this Coffer needs (${missing} is missing). ./coffer start brings it there.`;
+}
+
+/** The first migration that a database with companies has still to go through; nothing where none is, or it is empty. */
+export async function pendingFirst(database: Knex): Promise<string | undefined> {
+  const run = new Set(await done(database));
+  if (run.size === 0 || !(await database('company').first('id'))) return undefined;
+  return Object.keys(migrations).find((name) => !run.has(name));
 }
 
 /** The migrations that a database has been through. */

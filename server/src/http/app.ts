@@ -32,7 +32,7 @@ import { errorHandler, mostMegabytes, noSuchCall } from './error-handler.ts';
 import { plainBody } from './plain-body.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { FileThread } from '../workers/file-thread.ts';
-import { headers, limiter, styleNonce } from './security.ts';
+import { headers, limits, styleNonce } from './security.ts';
 import { site } from './site.ts';
 
 /** What the application is put together from. */
@@ -67,16 +67,19 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
     }),
   );
   app.use(styleNonce, headers, compression());
-  app.use('/api', limiter, (_request, response, next) => {
+  app.use('/api', (_request, response, next) => {
     response.setHeader('Cache-Control', 'no-store');
     next();
   });
+  // Whoever watches over the application is never told to wait.
   app.use(healthRoutes(database));
+  const { byAddress, bySession } = limits();
+  app.use('/api', byAddress);
   const files = new FileThread(parts.workersFolder, parts.logger);
   const session = sessions(parts.databaseUrl, parts.secret, parts.logger);
   const body = express.json({ limit: `${mostMegabytes}mb` });
   const tokens = new AntiForgery(parts.secret);
-  app.use('/api', session.handler, tokens.check);
+  app.use('/api', session.handler, bySession, tokens.check);
   app.use('/api', whoCalls(database));
   // Many bytes are taken in from nobody who could not bring them.
   app.post(paperPath, mayBringPaper, paperBytes);

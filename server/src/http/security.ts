@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import type { RequestHandler, Response } from 'express';
-import { rateLimit } from 'express-rate-limit';
+import { rateLimit, type Options } from 'express-rate-limit';
 import helmet from 'helmet';
 import { Refusal } from './refusal.ts';
 
@@ -41,13 +41,30 @@ export const headers: RequestHandler = helmet({
   strictTransportSecurity: false,
 });
 
-/** Calls a minute from one address; far above what people make, below what a runaway script would. */
-export const limiter: RequestHandler = rateLimit({
-  windowMs: 60_000,
-  limit: 3000,
-  standardHeaders: 'draft-8',
-  legacyHeaders: false,
-  handler: () => {
-    throw new Refusal(429, 'too-many-calls', 'Too many calls in a minute; wait a minute and try again.');
-  },
-});
+/**
+ * Limits the calls of a minute: of a session far above what a person makes and below what a runaway script would, and of
+ * an address, behind which a whole company may sit.
+ */
+export function limits(
+  mostOfSession = 3000,
+  mostOfAddress = 60_000,
+): { readonly byAddress: RequestHandler; readonly bySession: RequestHandler } {
+  const each = (limit: number): Partial<Options> => ({
+    windowMs: 60_000,
+    limit,
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+    handler: () => {
+      throw new Refusal(429, 'too-many-calls', 'Too many calls in a minute; wait a minute and try again.');
+    },
+  });
+  return {
+    byAddress: rateLimit(each(mostOfAddress)),
+    // Who is not logged in is counted by the address alone, and again where names and passwords are tried.
+    bySession: rateLimit({
+      ...each(mostOfSession),
+      skip: ({ session }) => session.personId === undefined,
+      keyGenerator: ({ sessionID }) => sessionID,
+    }),
+  };
+}

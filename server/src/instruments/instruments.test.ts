@@ -127,10 +127,10 @@ describe('changing an instrument', () => {
   });
 
   it('keeps what a version said: the database changes none', async () => {
-    await expect(server.database('instrument_version').update({ reason: 'other' })).rejects.toThrow(
+    await expect(server.owned('instrument_version').update({ reason: 'other' })).rejects.toThrow(
       /never changed/,
     );
-    await expect(server.database('instrument_version').delete()).rejects.toThrow(/never changed/);
+    await expect(server.owned('instrument_version').delete()).rejects.toThrow(/never changed/);
   });
 });
 

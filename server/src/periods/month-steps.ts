@@ -4,8 +4,8 @@ import type { CalendarDay } from '@coffer/core';
 import { audit } from '../audit/audit.ts';
 import { companyOf } from '../company/company-store.ts';
 import type { PeriodRow } from '../database/tables.ts';
-import { faultyInput, Refusal } from '../http/refusal.ts';
-import type { Maker } from '../instruments/instrument-store.ts';
+import { Refusal } from '../http/refusal.ts';
+import { newestVersion, type Maker } from '../instruments/instrument-store.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { askAboutMonth } from './ask-about-month.ts';
 import { readParts, type CloseDigest } from './close-digest.ts';
@@ -63,7 +63,7 @@ export async function returnMonth(
   return { endsOn, state: 'open' };
 }
 
-/** Says something about a month that is not closed, or about an instrument in it. Throws {@link Refusal} 409, 422. */
+/** Says something about a month that is not closed, or about an instrument in it. Throws {@link Refusal} 404, 409. */
 export async function commentOn(
   database: Knex,
   by: Maker,
@@ -180,12 +180,8 @@ async function keepComment(
   text: string,
   instrumentId: string | undefined,
 ): Promise<void> {
-  if (instrumentId !== undefined) {
-    const found = await database('instrument')
-      .where({ company_id: by.companyId, id: instrumentId })
-      .first('id');
-    if (!found) throw faultyInput([{ key: 'instrumentId', message: 'There is no such instrument.' }]);
-  }
+  // Of this company, or there is none.
+  if (instrumentId !== undefined) await newestVersion(database, by.companyId, instrumentId);
   await database('period_comment').insert({
     company_id: by.companyId,
     period_end: endsOn,

@@ -54,6 +54,7 @@ describe('closing a month', () => {
       entries: shown.draftCount,
       reversals: shown.reversalCount,
       opens: '2026-11-30',
+      trail: { event: expect.any(Number), hash: expect.stringMatching(/^[0-9a-f]{64}$/) },
     });
 
     const { body: journal } = await preparer.call('GET', '/api/journal?from=2026-10-01&to=2026-10-31');

@@ -165,6 +165,8 @@ export class TestServer {
     readonly database: Knex,
     /** The same under the role that owns it, as whoever keeps the machine has. */
     readonly owned: Knex,
+    /** Where the application finds its database. */
+    readonly url: string,
     readonly address: string,
     private readonly figures: FigureThreads,
     private readonly close: () => Promise<void>,
@@ -217,7 +219,7 @@ export class TestServer {
       logger,
     });
     const server = createServer(app);
-    return new TestServer(database, owned, await listening(server), figures, async () => {
+    return new TestServer(database, owned, url, await listening(server), figures, async () => {
       await closeServer(server);
       await closeServer(rateService);
       await end();

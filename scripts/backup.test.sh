@@ -1,0 +1,47 @@
+#!/usr/bin/env bash
+# A backup of the installation that is tested, taken while it runs, and what is made of it: equal, or nothing at all.
+set -euo pipefail
+root=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
+. "$root/scripts/machine.sh"
+. "$root/scripts/cluster.sh"
+
+from=$COFFER_HOME
+to=$from/restored
+broken=$from/restored-from-half
+file=$from/whole.backup
+finish() {
+  stop_cluster "$to"
+  stop_cluster "$broken"
+  rm -rf "$to" "$broken" "$file" "$file.half"
+}
+trap finish EXIT
+
+# All that is kept, in order of its lines; who is logged in is no part of the books.
+kept() {
+  PGPASSWORD=$(secret "$1" owner-password) "$(postgres_bin)/pg_dump" --data-only --no-owner -T session \
+    -h 127.0.0.1 -p "$(cat "$1/database-port")" -U coffer_owner coffer 2>/dev/null | grep -v '^--\|^SELECT pg_catalog.setval\|^.\(un\)\?restrict ' | sort
+}
+expect_refused() {
+  local why=$1
+  shift
+  if "$@" 2>"$from/said"; then die "Not refused: $*"; fi
+  grep -q "$why" "$from/said" || die "Refused without \"$why\": $(cat "$from/said")"
+}
+
+"$root/coffer" backup "$file"
+[ "$(stat -c %a "$file")" = 600 ] || die 'Others may read the backup.'
+expect_refused 'there already' "$root/coffer" backup "$file"
+
+COFFER_HOME=$to "$root/coffer" restore "$file"
+cmp <(kept "$from") <(kept "$to") || die 'What was restored is not what was taken out.'
+cmp "$from/secrets/session-secret" "$to/secrets/session-secret"
+
+before=$(kept "$to" | sha256sum)
+expect_refused 'holds companies already' env COFFER_HOME="$to" "$root/coffer" restore "$file"
+[ "$(kept "$to" | sha256sum)" = "$before" ] || die 'A restore that was refused has changed something.'
+
+head -c "$(($(stat -c %s "$file") / 2))" "$file" >"$file.half"
+expect_refused 'no backup of Coffer, or not whole\|could not be restored' env COFFER_HOME="$broken" "$root/coffer" restore "$file.half"
+[ ! -d "$broken/postgres" ] ||
+  [ -z "$(keeper_sql "$broken" -d coffer -At -c "select to_regclass('public.company')")" ] || die 'Half a backup left something.'
+say 'A backup is equal to what it was taken of, or refused whole.'

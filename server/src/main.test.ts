@@ -1,0 +1,78 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { openSync } from 'node:fs';
+import { setTimeout } from 'node:timers/promises';
+import { fileURLToPath } from 'node:url';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { migrate } from './database/migrate.ts';
+import { TestServer } from './testing/test-server.ts';
+
+let server: TestServer;
+let started: ChildProcess | undefined;
+beforeEach(async () => {
+  server = await TestServer.start();
+});
+afterEach(async () => {
+  if (started?.exitCode === null) {
+    const ended = new Promise((resolve) => started?.once('exit', resolve));
+    started.kill('SIGTERM');
+    await ended;
+  }
+  await server.stop();
+});
+
+/** Starts the built application on the test's database, writing its log where it is told. */
+function start(port: number, stdout: number | 'ignore' = 'ignore'): ChildProcess {
+  started = spawn(process.execPath, [fileURLToPath(new URL('../../dist/server.mjs', import.meta.url))], {
+    env: { COFFER_DATABASE: server.url, COFFER_PORT: String(port), COFFER_SECRET: 'x'.repeat(40) },
+    stdio: ['ignore', stdout, 'pipe'],
+  });
+  return started;
+}
+
+/** A port that was free a moment ago. */
+const freePort = (): number => 20_000 + Math.floor(Math.random() * 20_000);
+
+async function answer(port: number, path: string): Promise<number> {
+  for (let tried = 0; tried < 100; tried += 1) {
+    try {
+      return (await fetch(`http://127.0.0.1:${port}${path}`)).status;
+    } catch {
+      await setTimeout(100);
+    }
+  }
+  throw new Error('The application does not answer.');
+}
+
+describe('the application in a place that fails it', () => {
+  // /dev/full answers each write as a full disk does (Linux, full(4)).
+  it('loses its log on a full disk, and no call', async () => {
+    const port = freePort();
+    const running = start(port, openSync('/dev/full', 'w'));
+    for (let call = 0; call < 30; call += 1) {
+      expect(await answer(port, call % 2 === 0 ? '/api/health' : '/api/nowhere')).not.toBe(500);
+    }
+    expect(running.exitCode).toBeNull();
+  });
+
+  it.each([
+    [
+      'newer',
+      `insert into migration (name, batch, migration_time) values ('9999-to-come', 99, now())`,
+      'newer form (9999-to-come)',
+    ],
+    ['not of its form', `delete from migration where name like '0018%'`, '0018-runtime-role is missing'],
+  ])('says in a sentence that the database is %s', async (_, sql, said) => {
+    await server.owned.raw(sql);
+    const stopped = start(freePort());
+    let told = '';
+    stopped.stderr?.on('data', (part) => (told += String(part)));
+    expect(await new Promise((resolve) => stopped.once('exit', resolve))).toBe(3);
+    expect(told).toContain(said);
+    expect(told.trim().split('\n')).toHaveLength(1);
+  });
+
+  it('brings a database up to date past a lock that a start left behind when it was broken off', async () => {
+    await server.owned.raw('update migration_lock set is_locked = 1');
+    await Promise.all([migrate(server.owned), migrate(server.owned)]);
+  });
+});
