@@ -7,6 +7,7 @@ const closed = (endsOn: string): CompanyView['periods'][number] => ({
   state: 'closed',
   closedAt: 'then',
   closedBy: 'Ilka Varga',
+  closedAs: 'reviewed',
 });
 const company: CompanyView = {
   habits: usualHabits,
