@@ -23,6 +23,7 @@ export * from './words/version-changes.ts';
 export * from './api/bundle-views.ts';
 export * from './api/close-views.ts';
 export * from './api/difference-views.ts';
+export * from './api/correction-views.ts';
 export type { MonthClosed } from './api/close-endpoints.ts';
 export * from './api/confirm.ts';
 export * from './api/endpoint.ts';

@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import { dayText } from '../document/scalars.ts';
 import { addressOf } from './address.ts';
+import { catchUpsQuery } from './close-endpoints.ts';
 import { journalQuery, portfolioQuery } from './endpoints.ts';
 import { instrumentId } from './ids.ts';
 import { paperId } from './paper-views.ts';
@@ -56,6 +57,13 @@ export const downloads = {
     type: 'application/octet-stream',
     params: v.object({ id: instrumentId, paper: paperId }),
     query: v.object({}),
+  },
+  catchUpsCsv: {
+    path: '/api/catch-ups.csv',
+    summary: 'What the months of a span book for months closed before, a line of an entry each',
+    type: 'text/csv',
+    params: v.object({}),
+    query: catchUpsQuery,
   },
   portfolioCsv: {
     path: '/api/portfolio.csv',

@@ -8,6 +8,7 @@ import { chartRoutes } from '../accounts/account-routes.ts';
 import type { Clock } from '../clock.ts';
 import { bundleBytes, bundlePath, bundleRoutes, mayBring } from '../bundle/bundle-routes.ts';
 import { companyRoutes } from '../company/company-routes.ts';
+import { correctionRoutes } from '../corrections/correction-routes.ts';
 import { healthRoutes } from '../health/health-routes.ts';
 import { fileRoutes } from '../instruments/files/file-routes.ts';
 import { instrumentRoutes } from '../instruments/instrument-routes.ts';
@@ -106,6 +107,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   app.use(scenarioRoutes(database, figures));
   app.use(paymentRoutes(database, figures));
   app.use(periodRoutes(database, figures, parts.today));
+  app.use(correctionRoutes(database, figures));
   app.use(journalRoutes(database));
   app.use('/api', noSuchCall);
   if (parts.siteFolder !== undefined) app.use(site(parts.siteFolder));

@@ -56,6 +56,8 @@ const ofNoInstrument = ['health', 'company', 'register', 'createInstrument', 'du
     'handOver',
     'returnMonth',
     'differences',
+    'monthCorrected',
+    'catchUps',
     'approve',
     'journal',
     'portfolio',

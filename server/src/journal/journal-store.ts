@@ -34,8 +34,7 @@ export async function journalPage(
     .limit(atATime + 1)
     .pluck<number[]>('entry.number');
   const chosen = numbers.slice(0, atATime);
-  const lines = await linesOf(database, span.companyId, chosen);
-  const entries = postedViews(await accountsOf(database, span.companyId), lines);
+  const entries = await postedEntries(database, span.companyId, chosen);
   return { entries, next: numbers.length > atATime ? (chosen.at(-1) ?? null) : null };
 }
 
@@ -68,6 +67,16 @@ function linesOf(database: Knex, companyId: number, numbers: readonly number[]):
     );
 }
 
+/** Posted entries by their numbers. */
+export async function postedEntries(
+  database: Knex,
+  companyId: number,
+  numbers: readonly number[],
+): Promise<EntryView[]> {
+  const lines = await linesOf(database, companyId, numbers);
+  return postedViews(await accountsOf(database, companyId), lines);
+}
+
 /** Count and sums of all entries in a span. */
 export async function journalTotals(
   database: Knex,
@@ -94,6 +103,5 @@ export async function entriesOfInstrument(
   const numbers = await database('entry')
     .where({ company_id: companyId, period_end: periodEnd, instrument_id: instrument })
     .pluck<number[]>('number');
-  const lines = await linesOf(database, companyId, numbers);
-  return postedViews(await accountsOf(database, companyId), lines);
+  return postedEntries(database, companyId, numbers);
 }

@@ -109,6 +109,11 @@ export const routes: Routes = [
         loadComponent: async () => (await import('./plan/plan.page')).PlanPage,
       },
       {
+        path: 'catch-ups',
+        title: 'Catch-ups',
+        loadComponent: async () => (await import('./corrections/catch-ups.page')).CatchUpsPage,
+      },
+      {
         path: 'close',
         title: 'Period close',
         loadComponent: async () => (await import('./close/close.page')).ClosePage,

@@ -27,6 +27,7 @@ import { loaded } from '../api/loaded';
 import { messageOf } from '../api/message-of';
 import { AsOfService } from '../company/as-of.service';
 import { CompanyService } from '../company/company.service';
+import { MonthCorrected } from '../corrections/month-corrected';
 import { AmountPipe, DayPipe } from '../figures/amount.pipe';
 import { FigureGrid } from '../figures/figure-grid';
 import { MomentPipe } from '../figures/moment.pipe';
@@ -59,6 +60,7 @@ import { ReturnDialog, type Returned } from './review/return.dialog';
     MatButtonToggleModule,
     MomentPipe,
     MonthComments,
+    MonthCorrected,
     MonthStages,
     UnworkableNotice,
     AmountPipe,
