@@ -89,14 +89,6 @@ await page.getByRole('textbox', { name: 'Earns a year, %' }).fill('2.4');
 await page.getByRole('button', { name: /^Net interest/ }).click();
 await take('fund');
 
-await open('6.00% serial bonds due 2030');
-await page.getByRole('tab', { name: 'Try a redemption' }).click();
-await page.getByRole('textbox', { name: 'Redeemed on' }).fill('1 mar 27');
-await page.getByRole('textbox', { name: 'Face', exact: true }).fill('500,000');
-await page.getByRole('textbox', { name: 'Price, percent of face' }).fill('101');
-await page.getByText('Loss on redemption', { exact: true }).waitFor();
-await take('redemption');
-
 await page.goto(`${address}/rates`);
 await page.getByRole('textbox', { name: 'From' }).fill('15 oct 26');
 await page.getByRole('textbox', { name: 'Rate, %' }).fill('2.495');
@@ -168,6 +160,44 @@ await take('new-bond');
 await page.goto(`${address}/close`);
 await page.getByText('✓ balanced').waitFor();
 await take('period-close');
+
+// The month as who reviews it sees it, with something asked and answered at a line.
+const said = async (on, text) => {
+  await on.getByRole('row', { name: /Working capital line/ }).focus();
+  await on.keyboard.press('c');
+  await on.getByLabel('Say something about Working capital line').fill(text);
+  await on.keyboard.press('Control+Enter');
+  await on.getByText(text).waitFor();
+};
+await page.getByRole('button', { name: 'Hand over October 2026' }).click();
+await page.getByRole('button', { name: 'Yes, do it' }).click();
+await page.getByText('October 2026 is handed over.').waitFor();
+const reviewing = await browser.newContext({
+  viewport: { width: 1280, height: 800 },
+  colorScheme,
+  timezoneId: 'UTC',
+});
+const reviewer = await reviewing.newPage();
+await reviewer.goto(`${address}/log-in`);
+await reviewer.getByLabel('Log-in name').fill('bram');
+await reviewer.getByLabel('Password', { exact: true }).fill('clear-lens-0730');
+await reviewer.getByRole('button', { name: 'Log in' }).click();
+await reviewer.getByText('16 instruments').waitFor();
+await reviewer.goto(`${address}/close`);
+await said(reviewer, 'What was drawn in October?');
+await page.reload();
+await said(page, 'Sand for the second furnace; the notice is among its papers.');
+await reviewer.reload();
+const line = reviewer.getByRole('row', { name: /Working capital line/ });
+await line.focus();
+await reviewer.keyboard.press(' ');
+await reviewer.keyboard.press('Enter');
+await reviewer.getByText('Amount drawn').waitFor();
+await reviewer.getByRole('button', { name: /ran as scheduled/ }).click();
+await reviewer.mouse.move(5, 700);
+await reviewer.waitForTimeout(700);
+await reviewer.screenshot({ path: `${folder}/review.png` });
+await reviewing.close();
 
 await page.getByRole('radio', { name: 'September 2026, closed' }).click();
 await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Journal' }).click();

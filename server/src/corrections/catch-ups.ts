@@ -87,8 +87,9 @@ async function postedCatchUps(database: Knex, companyId: number): Promise<Booked
   const { booksFrom } = await companyOf(database, companyId);
   const rows = await database('entry')
     .where({ company_id: companyId })
-    .whereIn('kind', ['correction', 'opening'])
-    .where('for_period', '>=', booksFrom)
+    .whereNotNull('for_period')
+    // Balances that came on as the books began correct nothing.
+    .where((either) => either.where({ kind: 'correction' }).orWhere('for_period', '>=', booksFrom))
     .orderBy('number')
     .select('number', 'period_end');
   const months = new Map(rows.map((row) => [row.number, row.period_end]));
@@ -108,7 +109,9 @@ async function draftCatchUps(database: Knex, figures: FigureThreads, companyId: 
   ];
   return all.flatMap(({ of, inPeriod }) =>
     inPeriod
-      .filter(({ belongsTo }) => belongsTo !== undefined && belongsTo >= begun)
+      .filter(
+        ({ kind, belongsTo }) => belongsTo !== undefined && (kind === 'correction' || belongsTo >= begun),
+      )
       .map((entry) => ({ entry: draftView(accounts, entry, of), bookedIn: period.ends_on })),
   );
 }

@@ -5,6 +5,7 @@ import { formatAmount } from '@coffer/core';
 import type { EntryView } from '@coffer/contract';
 import { trailHead } from '../audit/trail.ts';
 import { plainText, writeCsv } from '../http/csv.ts';
+import { asksForTwo } from '../periods/second-person.ts';
 import { journalPage, type JournalSpan } from './journal-store.ts';
 
 const columns = [
@@ -109,6 +110,8 @@ export async function writeJournalWorkbook(
   about.columns = [{ width: 16 }, { width: 70 }];
   const trail = await trailHead(database);
   about.addRow(['Entries dated', `${span.from} to ${span.to}`]).commit();
+  const two = await asksForTwo(database, span.companyId);
+  about.addRow(['Months closed by', two ? 'two people' : 'one person']).commit();
   about.addRow(['Audit trail', trail ? `event ${trail.event}, ${trail.hash}` : 'none']).commit();
   about.commit();
   await book.commit();

@@ -6,7 +6,7 @@ import {
   type PortfolioQuery,
   type PortfolioView,
 } from '@coffer/contract';
-import { heading, inks, table } from '../instruments/files/paper-parts.ts';
+import { closedBy, heading, inks, table } from '../instruments/files/paper-parts.ts';
 import { linesOf } from './portfolio-lines.ts';
 
 /** What a paper says beside the portfolio itself. */
@@ -17,6 +17,8 @@ export interface PortfolioPaperContext {
   /** How the company writes numbers and days. */
   readonly habits: Habits;
   readonly asked: PortfolioQuery;
+  /** Whether months of the company are closed by one person, which every paper says. */
+  readonly alone: boolean;
   readonly preparedBy: string;
   /** Day and time it was made, in words. */
   readonly madeAt: string;
@@ -82,7 +84,9 @@ export function portfolioPaper(view: PortfolioView, context: PortfolioPaperConte
       margin: [36, 12, 36, 0],
       color: inks.dim,
       columns: [
-        { text: `${company} · ${title} · prepared by ${preparedBy} · made with Coffer ${madeAt}` },
+        {
+          text: `${company} · ${title} · prepared by ${preparedBy} · made with Coffer ${madeAt}${closedBy(context)}`,
+        },
         { text: `page ${page} of ${pages}`, alignment: 'right', width: 'auto' },
       ],
     }),

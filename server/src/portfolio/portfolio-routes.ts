@@ -14,6 +14,7 @@ import {
   type Unworkable,
 } from '@coffer/contract';
 import { habitsOf } from '../company/settings.ts';
+import { asksForTwo } from '../periods/second-person.ts';
 import { companyOf } from '../company/company-store.ts';
 import { faultyInput, Refusal } from '../http/refusal.ts';
 import { logUnworkable, serve, serveFile } from '../http/route.ts';
@@ -54,7 +55,17 @@ export function portfolioRoutes(database: Knex, figures: FigureThreads, files: F
     const { name: company, currency } = await companyOf(database, person.companyId);
     const madeAt = `${new Date().toISOString().slice(0, 16).replace('T', ' ')} UTC`;
     const { habits } = await habitsOf(database, person.companyId);
-    const context = { company, currency, digits, habits, asked: query, preparedBy: person.name, madeAt };
+    const alone = !(await asksForTwo(database, person.companyId));
+    const context = {
+      company,
+      currency,
+      digits,
+      habits,
+      alone,
+      asked: query,
+      preparedBy: person.name,
+      madeAt,
+    };
     const paper = await files.make({ file: 'portfolio-paper', view, context });
     sendAsFile(response, `${nameOf(query)}.pdf`, downloads.portfolioPaper.type);
     response.end(paper);

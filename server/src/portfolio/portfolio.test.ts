@@ -103,6 +103,7 @@ describe('the portfolio', () => {
       habits: usualHabits,
       asked,
       preparedBy: 'Ilka Varga',
+      alone: true,
       madeAt: '2026-11-25 16:00 UTC',
     });
     const text = JSON.stringify(content);

@@ -3,6 +3,7 @@ import type { Knex } from 'knex';
 import { downloads, isOwed } from '@coffer/contract';
 import { habitsOf } from '../../company/settings.ts';
 import { companyOf } from '../../company/company-store.ts';
+import { asksForTwo } from '../../periods/second-person.ts';
 import { serveFile, type FileCall } from '../../http/route.ts';
 import { sendAsFile } from '../../http/send-file.ts';
 import type { FileThread } from '../../workers/file-thread.ts';
@@ -57,6 +58,7 @@ export function fileRoutes(database: Knex, files: FileThread): Router {
       company,
       fiscalYearEndMonth,
       habits: (await habitsOf(database, call.person.companyId)).habits,
+      alone: !(await asksForTwo(database, call.person.companyId)),
       version: version.version,
       on,
       preparedBy: call.person.name,

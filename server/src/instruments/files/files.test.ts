@@ -2,6 +2,7 @@ import exceljs from 'exceljs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { usualHabits, readInstrument } from '@coffer/contract';
 import { loanDocument, TestServer, type Caller } from '../../testing/test-server.ts';
+import { closedBy } from './paper-parts.ts';
 import { workingPaper } from './working-paper.ts';
 
 let server: TestServer;
@@ -56,6 +57,7 @@ describe('a working paper', () => {
       version: 3,
       on: '2027-06-30',
       preparedBy: 'Ilka Varga',
+      alone: true,
       madeAt: '2026-11-25 16:00 UTC',
     });
     return texts(content);
@@ -77,6 +79,11 @@ describe('a working paper', () => {
     expect(found).toContain('30 Jun 2027, period end: 479.42 interest accrued');
   });
 
+  it('says at its foot where no second person looks at a month', () => {
+    expect(closedBy({ alone: true })).toContain('no second one looks');
+    expect(closedBy({ alone: false })).toBe('');
+  });
+
   it('does not claim to foot where amounts are carried unrounded', () => {
     const found = paper(loanDocument('Unrounded loan', { rounding: { interest: 'none', payment: 'none' } }));
     expect(found.some((text) => text.startsWith('f '))).toBe(false);
@@ -94,6 +101,7 @@ describe('a working paper', () => {
       version: 1,
       on: '2026-10-31',
       preparedBy: 'Ilka Varga',
+      alone: true,
       madeAt: '2026-11-25 16:00 UTC',
     };
     const { content } = workingPaper(then.instrument, context, now.instrument);

@@ -20,6 +20,11 @@ export const ruled: CustomTableLayout = {
   paddingBottom: () => 2.2,
 };
 
+/** What a paper says at its foot of who closes the months: nothing where two people do. */
+export function closedBy({ alone }: { readonly alone: boolean }): string {
+  return alone ? ' · months are closed by one person, no second one looks' : '';
+}
+
 /** A heading of a part of the paper. */
 export function heading(text: string): Content {
   return { text, style: 'heading', headlineLevel: 1 };

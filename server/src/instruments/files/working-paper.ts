@@ -19,7 +19,7 @@ import {
   type Habits,
   type ReadInstrument,
 } from '@coffer/contract';
-import { heading, inks, pairs, ruled, table } from './paper-parts.ts';
+import { closedBy, heading, inks, pairs, ruled, table } from './paper-parts.ts';
 import { paperSchedule } from './paper-schedule.ts';
 
 /** What a working paper says beside the instrument itself. */
@@ -32,6 +32,8 @@ export interface PaperContext {
   readonly version: number;
   /** The day that positions are as of, `YYYY-MM-DD`. */
   readonly on: string;
+  /** Whether months of the company are closed by one person, which every paper says. */
+  readonly alone: boolean;
   readonly preparedBy: string;
   /** Day and time it was made, in words. */
   readonly madeAt: string;
@@ -65,7 +67,7 @@ export function workingPaper(
       color: inks.dim,
       fontSize: 7,
       columns: [
-        { text: `${context.company} · ${named} · made with Coffer ${context.madeAt}` },
+        { text: `${context.company} · ${named} · made with Coffer ${context.madeAt}${closedBy(context)}` },
         { text: `page ${page} of ${pages}`, alignment: 'right', width: 'auto' },
       ],
     }),

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { showAmount, showMonth, showMovement } from '@coffer/contract';
+import { showAmount, showMovement } from '@coffer/contract';
 import { loaded } from '../api/loaded';
 import { CompanyService } from '../company/company.service';
 import { CorrectionsService } from './corrections.service';
@@ -21,26 +21,16 @@ import { CorrectionsService } from './corrections.service';
             <h2>Corrections</h2>
             <a routerLink="/catch-ups">All of the fiscal year</a>
           </div>
-          <table class="plain">
-            <thead>
-              <tr>
-                <th>{{ month() }}</th>
-                <th class="figure">as reported</th>
-                <th class="figure">as known now</th>
-                <th class="figure">difference</th>
-              </tr>
-            </thead>
-            <tbody>
-              @for (line of lines; track line.account) {
-                <tr>
-                  <td>{{ line.account }}</td>
-                  <td class="figure">{{ line.reported }}</td>
-                  <td class="figure">{{ line.known }}</td>
-                  <td class="figure">{{ line.difference }}</td>
-                </tr>
-              }
-            </tbody>
-          </table>
+          <ul>
+            @for (line of lines; track line.account) {
+              <li>
+                <span
+                  ><strong>{{ line.account }}</strong> <span class="figure">{{ line.difference }}</span></span
+                >
+                <span class="dim">reported {{ line.reported }}, known now {{ line.known }}</span>
+              </li>
+            }
+          </ul>
         </section>
       }
     }
@@ -55,23 +45,20 @@ import { CorrectionsService } from './corrections.service';
       align-items: baseline;
       margin-bottom: var(--space-3);
     }
-    table {
-      width: 100%;
-      border-collapse: collapse;
+    ul {
+      margin: 0;
+      padding: 0;
+      list-style: none;
       font-size: var(--text-small);
     }
-    th {
-      color: var(--ink-3);
-      font-weight: 400;
-      text-align: left;
-    }
-    th.figure {
-      text-align: right;
-    }
-    td,
-    th {
+    li {
+      display: grid;
       padding: var(--space-1) 0;
-      border-bottom: 1px solid var(--line);
+      border-top: 1px solid var(--line);
+    }
+    li > :first-child {
+      display: flex;
+      justify-content: space-between;
     }
   `,
 })
@@ -80,7 +67,6 @@ export class MonthCorrected {
   private readonly corrections = inject(CorrectionsService);
   private readonly company = inject(CompanyService);
   protected readonly loaded = loaded(this.endsOn, (endsOn) => this.corrections.ofMonth(endsOn));
-  protected readonly month = computed(() => showMonth(this.endsOn()));
   protected readonly lines = computed(() => {
     const digits = this.company.digits();
     if (this.loaded.behind()) return undefined;
