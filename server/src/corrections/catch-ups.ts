@@ -89,7 +89,7 @@ async function postedCatchUps(database: Knex, companyId: number): Promise<Booked
     .where({ company_id: companyId })
     .whereNotNull('for_period')
     // Balances that came on as the books began correct nothing.
-    .where((either) => either.where({ kind: 'correction' }).orWhere('for_period', '>=', booksFrom))
+    .where((either) => void either.where({ kind: 'correction' }).orWhere('for_period', '>=', booksFrom))
     .orderBy('number')
     .select('number', 'period_end');
   const months = new Map(rows.map((row) => [row.number, row.period_end]));
