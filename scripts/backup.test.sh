@@ -16,9 +16,9 @@ finish() {
 }
 trap finish EXIT
 
-# All that is kept, in order of its lines; who is logged in is no part of the books.
+# All that is kept, in order of its lines; who is logged in is no part of the books, nor is the lock of a start.
 kept() {
-  PGPASSWORD=$(secret "$1" owner-password) "$(postgres_bin)/pg_dump" --data-only --no-owner -T session \
+  PGPASSWORD=$(secret "$1" owner-password) "$(postgres_bin)/pg_dump" --data-only --no-owner -T session -T migration_lock \
     -h 127.0.0.1 -p "$(cat "$1/database-port")" -U coffer_owner coffer 2>/dev/null | grep -v '^--\|^SELECT pg_catalog.setval\|^.\(un\)\?restrict ' | sort
 }
 expect_refused() {
