@@ -40,6 +40,8 @@ export class KeysDialog {
     ['s', 'In the portfolio: scenarios side by side'],
     ['Delete', 'On a changed line of the portfolio: give the change back'],
     ['a', 'In the payments: tick all or none'],
+    ['Space, c', 'On a line of the close: mark it as looked at; say something about it'],
+    ['r', 'In the close: return a month that was handed over'],
     ['Ctrl Enter', 'Do what the page is for: record, take on, save'],
     ['?', 'This list'],
   ];

@@ -127,7 +127,8 @@ export class DecisionBar {
   protected onKey(event: KeyboardEvent): void {
     const typing =
       event.target instanceof HTMLElement && event.target.closest('input, textarea, [role=dialog]');
-    if (this.busy() || typing) return;
+    // What went to a place by its letters decides nothing.
+    if (this.busy() || typing || event.defaultPrevented) return;
     const main = this.main();
     if (event.key === 'Enter' && event.ctrlKey && main) {
       event.preventDefault();

@@ -69,6 +69,7 @@ export class DifferencesList {
     undefined,
   );
   protected readonly opened = signal<string | undefined>(undefined);
+  private going = false;
   protected readonly commenting = signal<string | undefined>(undefined);
 
   protected readonly before = computed(() => {
@@ -172,6 +173,10 @@ export class DifferencesList {
 
   protected onKey(event: KeyboardEvent, line: DifferenceLine): void {
     if (event.target !== event.currentTarget || event.ctrlKey || event.metaKey || event.altKey) return;
+    // After `g` a letter goes to a place.
+    const going = this.going;
+    this.going = event.key === 'g';
+    if (going) return;
     const figure = this.at()?.figure ?? 'expense';
     const done = {
       ArrowDown: () => this.step(line, 1),
