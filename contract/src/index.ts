@@ -23,6 +23,7 @@ export * from './words/version-changes.ts';
 export * from './api/bundle-views.ts';
 export * from './api/close-views.ts';
 export * from './api/difference-views.ts';
+export * from './api/trail-views.ts';
 export * from './api/correction-views.ts';
 export type { MonthClosed } from './api/close-endpoints.ts';
 export * from './api/confirm.ts';
@@ -56,6 +57,7 @@ export type { PublishedProof, PublishedRow, PublishedSchedule } from './document
 export type { TableColumn } from './document/schedule-column.ts';
 export { riseWords } from './words/rise-words.ts';
 export * from './words/row-words.ts';
+export * from './words/setting-words.ts';
 export type { LoanScheduleJson } from './kinds/loan/loan-schedule-json.ts';
 export type { BondScheduleJson } from './kinds/bond/bond-schedule-json.ts';
 export * from './api/address.ts';

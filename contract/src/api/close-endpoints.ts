@@ -8,6 +8,7 @@ import { differencesView } from './difference-views.ts';
 import { endpoint } from './endpoint.ts';
 import { instrumentId } from './ids.ts';
 import { preparing, proposing, reviewing } from './permissions.ts';
+import { trailChecked, trailQuery, trailView } from './trail-views.ts';
 import { entryView } from './views.ts';
 
 /** The months that book what is asked for, by their last days, both included. */
@@ -61,6 +62,20 @@ export const closeEndpoints = {
     'What the months of a span book for months closed before, with why, and what it comes to together',
     'member',
     { query: catchUpsQuery, answer: catchUpsView },
+  ),
+  trail: endpoint(
+    'get',
+    '/api/trail',
+    'What happened in the company, as sentences with old and new, newest first, 100 at a time',
+    'member',
+    { query: trailQuery, answer: trailView },
+  ),
+  trailChecked: endpoint(
+    'get',
+    '/api/trail/checked',
+    'The audit trail of the installation, followed from its first event to its last',
+    'member',
+    { answer: trailChecked },
   ),
   chooseAccruals: endpoint(
     'put',

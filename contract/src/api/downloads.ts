@@ -5,6 +5,7 @@ import { catchUpsQuery } from './close-endpoints.ts';
 import { journalQuery, portfolioQuery } from './endpoints.ts';
 import { instrumentId } from './ids.ts';
 import { paperId } from './paper-views.ts';
+import { trailQuery } from './trail-views.ts';
 
 /** A file that can be fetched with a plain link by whoever is logged in. */
 export interface Download<
@@ -64,6 +65,13 @@ export const downloads = {
     type: 'text/csv',
     params: v.object({}),
     query: catchUpsQuery,
+  },
+  trailCsv: {
+    path: '/api/trail.csv',
+    summary: 'What happened in the company, a line of what was changed each',
+    type: 'text/csv',
+    params: v.object({}),
+    query: trailQuery,
   },
   portfolioCsv: {
     path: '/api/portfolio.csv',

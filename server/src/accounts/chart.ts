@@ -146,7 +146,12 @@ export async function keepOwnAccounts(
   await audit(database, by, 'own-accounts-changed', [
     {
       subject: nameOf(version),
-      detail: { accounts, costCentre, before: { accounts: was, costCentre: before.costCentre(id) } },
+      detail: {
+        instrumentId: id,
+        accounts,
+        costCentre,
+        before: { accounts: was, costCentre: before.costCentre(id) },
+      },
     },
   ]);
 }

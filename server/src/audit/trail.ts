@@ -1,16 +1,5 @@
 import type { Knex } from 'knex';
-import type { TrailHead } from '@coffer/contract';
-
-/** How far the audit trail was followed, and where it breaks. */
-export interface TrailChecked {
-  /** The first event and the last; nothing where there is none. */
-  readonly from: number | null;
-  readonly to: number | null;
-  /** The hash of the last event in hexadecimal: by it a trail that was cut is told from outside. */
-  readonly head: string | null;
-  /** The event that is not as it was written, or that follows one that is gone. */
-  readonly broken: number | null;
-}
+import type { TrailChecked, TrailHead } from '@coffer/contract';
 
 /** Follows the audit trail from its first event to its last: each holds the hash of the one before, and its own. */
 export async function checkTrail(database: Knex): Promise<TrailChecked> {

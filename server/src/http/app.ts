@@ -5,6 +5,7 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { openApiDescription } from '@coffer/contract';
 import { chartRoutes } from '../accounts/account-routes.ts';
+import { trailRoutes } from '../audit/trail-routes.ts';
 import type { Clock } from '../clock.ts';
 import { bundleBytes, bundlePath, bundleRoutes, mayBring } from '../bundle/bundle-routes.ts';
 import { companyRoutes } from '../company/company-routes.ts';
@@ -109,6 +110,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   app.use(periodRoutes(database, figures, parts.today));
   app.use(correctionRoutes(database, figures));
   app.use(journalRoutes(database));
+  app.use(trailRoutes(database));
   app.use('/api', noSuchCall);
   if (parts.siteFolder !== undefined) app.use(site(parts.siteFolder));
   app.use(errorHandler);

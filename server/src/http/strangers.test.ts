@@ -58,6 +58,8 @@ const ofNoInstrument = ['health', 'company', 'register', 'createInstrument', 'du
     'differences',
     'monthCorrected',
     'catchUps',
+    'trail',
+    'trailChecked',
     'approve',
     'journal',
     'portfolio',

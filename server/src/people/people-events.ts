@@ -5,7 +5,8 @@ import type { AuditRow, PersonRow } from '../database/tables.ts';
 /** Events shown at most. */
 const shown = 200;
 
-interface Detail {
+/** What the trail tells of an event beside its subject. */
+export interface Detail {
   readonly browser?: string;
   readonly address?: string;
   readonly why?: string;
@@ -23,8 +24,8 @@ const failures: Readonly<Record<string, string>> = {
   suspended: 'access is suspended',
 };
 
-/** What happened, by what the audit trail calls it. */
-const sentences: Readonly<Record<string, (subject: string, detail: Detail) => string>> = {
+/** What happened to people and their rights, by what the audit trail calls it. */
+export const peopleSentences: Readonly<Record<string, (subject: string, detail: Detail) => string>> = {
   'log-in': (who, { browser, address }) => `${who} logged in from ${address} by ${browser}`,
   'log-in-failed': (who, { why = '', address }) =>
     `Logging in as ${who} failed from ${address}: ${failures[why] ?? why}`,
@@ -60,7 +61,7 @@ export async function peopleEvents(database: Knex, companyId: number): Promise<P
   const names = people.map(({ log_in }) => log_in.toLowerCase());
   const rows = await database('audit_event')
     .leftJoin('person', 'person.id', 'audit_event.person_id')
-    .whereIn('action', Object.keys(sentences))
+    .whereIn('action', Object.keys(peopleSentences))
     .whereRaw(
       `(audit_event.company_id = ? or (audit_event.company_id is null and
         (person_id = any(?) or (person_id is null and lower(subject) = any(?)))))`,
@@ -85,7 +86,7 @@ export async function peopleEvents(database: Knex, companyId: number): Promise<P
     at: at.toISOString(),
     // Of what people do for themselves the sentence says all.
     by: logIn === subject ? null : name,
-    sentence: sentences[action]?.(subject, detail as Detail) ?? action,
+    sentence: peopleSentences[action]?.(subject, detail as Detail) ?? action,
     failed: action === 'log-in-failed',
   }));
 }

@@ -109,6 +109,11 @@ export const routes: Routes = [
         loadComponent: async () => (await import('./plan/plan.page')).PlanPage,
       },
       {
+        path: 'trail',
+        title: 'Audit trail',
+        loadComponent: async () => (await import('./trail/trail.page')).TrailPage,
+      },
+      {
         path: 'catch-ups',
         title: 'Catch-ups',
         loadComponent: async () => (await import('./corrections/catch-ups.page')).CatchUpsPage,

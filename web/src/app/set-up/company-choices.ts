@@ -1,5 +1,5 @@
 import { currencyCodes, currencyDigits } from '@coffer/core';
-import { monthInWords } from '../settings/setting-words';
+import { monthInWords } from '@coffer/contract';
 
 const names = new Intl.DisplayNames('en', { type: 'currency' });
 const decimals = (code: string): string => {

@@ -12,7 +12,11 @@ import { FormControl, ReactiveFormsModule } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MatRadioModule } from '@angular/material/radio';
 import {
+  accrualWords,
+  changeInWords,
+  closingWords,
   downloads,
+  settingNames,
   instrumentClasses,
   showText,
   usualClassNames,
@@ -32,7 +36,6 @@ import { currencyChoices, monthNameChoices } from '../set-up/company-choices';
 import { HabitChoice } from './habit-choice';
 import { HolidaysPart } from './holidays-part';
 import { readClosedDays, typedClosedDays } from './typed-closed-days';
-import { accrualWords, closingWords, changeInWords, settingNames } from './setting-words';
 import { monthChoices, readSettings, settingsForm } from './settings-form';
 import { SettingsService } from './settings.service';
 

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
+import { RouterLink } from '@angular/router';
 import { forkJoin } from 'rxjs';
 import { showText, versionChanges, type VersionChange } from '@coffer/contract';
 import { MomentPipe } from '../../figures/moment.pipe';
@@ -12,11 +13,12 @@ import { ReasonDialog, type Reasoned } from './reason.dialog';
 /** Who changed the instrument, when and why; and what each closed period reported from which version. */
 @Component({
   selector: 'coffer-history-tab',
-  imports: [AmountPipe, MomentPipe, DayPipe],
+  imports: [AmountPipe, MomentPipe, DayPipe, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section class="sheet">
       <h2>Versions</h2>
+      <a routerLink="/trail" [queryParams]="{ instrument: instrument().id }">In the audit trail</a>
       <table>
         <thead>
           <tr>

@@ -1,18 +1,14 @@
 import * as v from 'valibot';
+import { instrumentClasses } from '../api/views.ts';
 import {
   companySettings,
-  dateHabits,
-  inHabits,
-  instrumentClasses,
-  numberHabits,
-  showDay,
-  showDecimal,
   usualClassNames,
-  usualHabits,
   type CompanySettings,
   type Setting,
   type SettingChanged,
-} from '@coffer/contract';
+} from '../api/settings-views.ts';
+import { dateHabits, inHabits, numberHabits, usualHabits } from './habits.ts';
+import { showDay, showDecimal } from './show.ts';
 
 /** What a setting is called. */
 export const settingNames: Readonly<Record<Setting, string>> = {
@@ -66,7 +62,8 @@ const words: { readonly [Key in Setting]: (value: CompanySettings[Key]) => strin
   booksFrom: (value) => showDay(value),
 };
 
-function inWords<Key extends Setting>(setting: Key, value: unknown): string {
+/** What a setting is or was, in words; empty where it is none that it can have. */
+export function settingInWords<Key extends Setting>(setting: Key, value: unknown): string {
   const read = v.safeParse(v.partial(companySettings), { [setting]: value });
   const known = read.success ? read.output[setting] : undefined;
   return known === undefined ? '' : words[setting](known as CompanySettings[Key]);
@@ -74,5 +71,5 @@ function inWords<Key extends Setting>(setting: Key, value: unknown): string {
 
 /** A setting that was changed, in words: `1,234,567.89 → 1.234.567,89`. */
 export function changeInWords({ setting, was, is }: SettingChanged): string {
-  return `${inWords(setting, was)} → ${inWords(setting, is)}`;
+  return `${settingInWords(setting, was)} → ${settingInWords(setting, is)}`;
 }
