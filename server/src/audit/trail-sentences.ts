@@ -1,6 +1,7 @@
 import {
   showDay,
   showMonth,
+  showText,
   settingInWords,
   settingKeys,
   settingNames,
@@ -14,6 +15,8 @@ type Changes = TrailEvent['changes'];
 
 const text = (value: unknown): string =>
   typeof value === 'string' ? value : typeof value === 'number' ? String(value) : '';
+/** Why, with days and amounts as the company writes them. */
+const reason = (told: Told): string => showText(text(told['reason']));
 const month = (endsOn: string): string => showMonth(endsOn);
 
 /** How a month was closed, in words. */
@@ -26,16 +29,16 @@ const closedAs: Readonly<Record<string, string>> = {
 const sentences: Readonly<Record<string, (subject: string, told: Told, name: string) => string>> = {
   'instrument-created': (_, told, name) => `${name || text(told['name'])} was taken on`,
   'instrument-changed': (_, told, name) =>
-    `${name} was changed to version ${text(told['version'])}: ${text(told['reason'])}`,
-  'instrument-withdrawn': (_, told, name) => `${name} was withdrawn: ${text(told['reason'])}`,
+    `${name} was changed to version ${text(told['version'])}: ${reason(told)}`,
+  'instrument-withdrawn': (_, told, name) => `${name} was withdrawn: ${reason(told)}`,
   'own-accounts-changed': (subject) => `${subject} was given accounts or a cost centre of its own`,
   'paper-kept': (_, told, name) => `The paper ${text(told['name'])} was kept at ${name}`,
   'paper-taken-away': (_, told, name) =>
-    `The paper ${text(told['name'])} was taken away from ${name}: ${text(told['reason'])}`,
+    `The paper ${text(told['name'])} was taken away from ${name}: ${reason(told)}`,
   'accounts-changed': () => 'The chart of accounts was changed',
   'ledger-balances': (subject) => `What the ledger held before ${showDay(subject)} was typed`,
-  'fixings-kept': (subject, told) => `Fixings of ${subject} were kept: ${text(told['reason'])}`,
-  'settings-changed': (_, told) => `Settings were changed: ${text(told['reason'])}`,
+  'fixings-kept': (subject, told) => `Fixings of ${subject} were kept: ${reason(told)}`,
+  'settings-changed': (_, told) => `Settings were changed: ${reason(told)}`,
   'scenario-kept': (_, told) => `The scenario ${text(told['name'])} was kept`,
   'scenario-taken-away': (_, told) => `The scenario ${text(told['name'])} was taken away`,
   'scenario-adopted': (_, told) => `The scenario ${text(told['name'])} became the terms`,
