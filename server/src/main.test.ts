@@ -1,10 +1,11 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { openSync } from 'node:fs';
+import { createServer } from 'node:http';
 import { setTimeout } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { migrate } from './database/migrate.ts';
-import { TestServer } from './testing/test-server.ts';
+import { listening, TestServer } from './testing/test-server.ts';
 
 let server: TestServer;
 let started: ChildProcess | undefined;
@@ -29,8 +30,13 @@ function start(port: number, stdout: number | 'ignore' = 'ignore'): ChildProcess
   return started;
 }
 
-/** A port that was free a moment ago. */
-const freePort = (): number => 20_000 + Math.floor(Math.random() * 20_000);
+/** A port that nobody listens on. */
+async function freePort(): Promise<number> {
+  const probe = createServer();
+  const address = await listening(probe);
+  await new Promise((resolve) => probe.close(resolve));
+  return Number(new URL(address).port);
+}
 
 async function answer(port: number, path: string): Promise<number> {
   for (let tried = 0; tried < 100; tried += 1) {
@@ -46,7 +52,7 @@ async function answer(port: number, path: string): Promise<number> {
 describe('the application in a place that fails it', () => {
   // /dev/full answers each write as a full disk does (Linux, full(4)).
   it('loses its log on a full disk, and no call', async () => {
-    const port = freePort();
+    const port = await freePort();
     const running = start(port, openSync('/dev/full', 'w'));
     for (let call = 0; call < 30; call += 1) {
       expect(await answer(port, call % 2 === 0 ? '/api/health' : '/api/nowhere')).not.toBe(500);
@@ -63,7 +69,7 @@ describe('the application in a place that fails it', () => {
     ['not of its form', `delete from migration where name like '0018%'`, '0018-runtime-role is missing'],
   ])('says in a sentence that the database is %s', async (_, sql, said) => {
     await server.owned.raw(sql);
-    const stopped = start(freePort());
+    const stopped = start(await freePort());
     let told = '';
     stopped.stderr?.on('data', (part) => (told += String(part)));
     expect(await new Promise((resolve) => stopped.once('exit', resolve))).toBe(3);

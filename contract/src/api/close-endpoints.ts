@@ -3,16 +3,12 @@ import { accrualChoices } from '@coffer/core';
 import { dayText } from '../document/scalars.ts';
 import { closeView, commentText, digest, monthComment, trailHead } from './close-views.ts';
 import { confirm } from './confirm.ts';
-import { catchUpsView, monthCorrectedView } from './correction-views.ts';
 import { differencesView } from './difference-views.ts';
 import { endpoint } from './endpoint.ts';
 import { instrumentId } from './ids.ts';
 import { preparing, proposing, reviewing } from './permissions.ts';
-import { trailChecked, trailQuery, trailView } from './trail-views.ts';
 import { entryView } from './views.ts';
 
-/** The months that book what is asked for, by their last days, both included. */
-export const catchUpsQuery = v.strictObject({ from: dayText, to: dayText });
 const ofPeriod = v.strictObject({ endsOn: dayText });
 
 /** What closing a month did. */
@@ -48,34 +44,6 @@ export const closeEndpoints = {
     'What differs from what the month before reported, each figure with the reasons worked out',
     'member',
     { params: ofPeriod, answer: differencesView },
-  ),
-  monthCorrected: endpoint(
-    'get',
-    '/api/periods/:endsOn/corrections',
-    'A month as it was reported beside what is known of it now, account by account',
-    'member',
-    { params: ofPeriod, answer: monthCorrectedView },
-  ),
-  catchUps: endpoint(
-    'get',
-    '/api/catch-ups',
-    'What the months of a span book for months closed before, with why, and what it comes to together',
-    'member',
-    { query: catchUpsQuery, answer: catchUpsView },
-  ),
-  trail: endpoint(
-    'get',
-    '/api/trail',
-    'What happened in the company, as sentences with old and new, newest first, 100 at a time',
-    'member',
-    { query: trailQuery, answer: trailView },
-  ),
-  trailChecked: endpoint(
-    'get',
-    '/api/trail/checked',
-    'The audit trail of the installation, followed from its first event to its last',
-    'member',
-    { answer: trailChecked },
   ),
   chooseAccruals: endpoint(
     'put',

@@ -33,6 +33,9 @@ export const correctedAccount = v.strictObject({
 });
 export type CorrectedAccount = v.InferOutput<typeof correctedAccount>;
 
+/** The months that book what is asked for, by their last days, both included. */
+export const catchUpsQuery = v.strictObject({ from: dayText, to: dayText });
+
 /** The catch-ups that the months of a span book, in order of the month, and what they come to together. */
 export const catchUpsView = v.strictObject({
   from: dayText,

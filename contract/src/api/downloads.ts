@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import { dayText } from '../document/scalars.ts';
 import { addressOf } from './address.ts';
-import { catchUpsQuery } from './close-endpoints.ts';
+import { catchUpsQuery } from './correction-views.ts';
 import { journalQuery, portfolioQuery } from './endpoints.ts';
 import { instrumentId } from './ids.ts';
 import { paperId } from './paper-views.ts';

@@ -5,6 +5,7 @@ import { accountEndpoints } from './account-endpoints.ts';
 import { bundleEndpoints } from './bundle-endpoints.ts';
 import { closeEndpoints } from './close-endpoints.ts';
 import { confirm } from './confirm.ts';
+import { correctionEndpoints } from './correction-endpoints.ts';
 import { endpoint } from './endpoint.ts';
 import {
   scenarioBody,
@@ -31,6 +32,7 @@ import {
 } from './views.ts';
 import { rateEndpoints } from './rate-endpoints.ts';
 import { sessionEndpoints } from './session-endpoints.ts';
+import { trailEndpoints } from './trail-endpoints.ts';
 import { settingsEndpoints } from './settings-endpoints.ts';
 
 const ofInstrument = v.strictObject({ id: instrumentId });
@@ -278,6 +280,8 @@ export const endpoints = {
     },
   ),
   ...closeEndpoints,
+  ...correctionEndpoints,
+  ...trailEndpoints,
   journal: endpoint('get', '/api/journal', 'Posted entries by date, at most 500 at a time', 'member', {
     query: journalQuery,
     answer: v.strictObject({

@@ -54,8 +54,8 @@ export async function changeSettings(
     from: key === 'accruals' ? month : formatDay(today),
   }));
   await keepSettings(database, by, kept, reason);
-  await changeFacts(database, companyId, settings, changed);
-  if (changed.includes('accruals')) await giveOpenMonth(database, companyId);
+  await changeFacts(database, by, settings, changed);
+  if (changed.includes('accruals')) await giveOpenMonth(database, by);
   const told = kept.map(({ key, was, value: is, from: holds }): [Setting, object] => [
     key,
     { was, is, from: holds },
@@ -118,12 +118,13 @@ function faultsOfMonth(from: string, opens: string): Fault[] {
 /** Facts stand with the company itself. */
 async function changeFacts(
   database: Knex,
-  companyId: number,
+  by: Maker,
   settings: SettingsChange['settings'],
   changed: readonly Setting[],
 ): Promise<void> {
   const facts = changed.filter((key) => !writtenSettings.some((written) => written === key));
   if (facts.length === 0) return;
+  const { companyId } = by;
   const { name, currency, fiscalYearEndMonth, booksFrom } = settings;
   await database('company')
     .where({ id: companyId })
@@ -138,13 +139,16 @@ async function changeFacts(
     .where({ company_id: companyId })
     .whereNot({ state: 'closed' })
     .update({ ends_on: formatDay(monthEnd(parseDay(booksFrom) as CalendarDay)) });
-  await giveOpenMonth(database, companyId);
+  await giveOpenMonth(database, by);
 }
 
-/** The open month goes by what is decided from its first day on. */
-async function giveOpenMonth(database: Knex, companyId: number): Promise<void> {
+/** The open month goes by what is decided from its first day on; who decides otherwise for it has a hand in it. */
+async function giveOpenMonth(database: Knex, { companyId, id }: Maker): Promise<void> {
   const open = await openPeriod(database, companyId);
   if (!open) return;
   const accruals = await accrualsFrom(database, companyId, formatDay(monthStart(open.ends_on)));
-  await database('period').where({ company_id: companyId, ends_on: open.ends_on }).update({ accruals });
+  if (accruals === open.accruals) return;
+  await database('period')
+    .where({ company_id: companyId, ends_on: open.ends_on })
+    .update({ accruals, accruals_by: id });
 }

@@ -71,6 +71,9 @@ describe('what closed months should have held otherwise', () => {
       expect((await year('2026-02-28')).catchUps).toEqual([]);
     }
     // March booked it for others: of its own expense it is no part.
+    expect((await books.preparer.call('GET', '/api/periods/2026-04-30/corrections')).body.error.code).toBe(
+      'not-closed',
+    );
     const march = await month('2026-03-31');
     const [expense, ...others] = march.accounts;
     expect([expense?.role, others]).toEqual(['interest-expense', []]);

@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import { accountRoles, type AccountRole } from '@coffer/core';
 import { accountName, type CatchUp, type MonthCorrectedView } from '@coffer/contract';
+import { Refusal } from '../http/refusal.ts';
 import { entryLines } from '../journal/entry-lines.ts';
 import { periodEnding } from '../periods/period-store.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
@@ -8,7 +9,7 @@ import { allCatchUps, profitRoles } from './catch-ups.ts';
 
 /**
  * A month as it was reported beside what is known of it now. Profit is told by what the month moved, the rest by where it
- * stood at the end of it.
+ * stood at the end of it. Throws {@link Refusal} 404, and 409 for a month that is not closed.
  */
 export async function monthCorrected(
   database: Knex,
@@ -16,7 +17,14 @@ export async function monthCorrected(
   companyId: number,
   endsOn: string,
 ): Promise<MonthCorrectedView> {
-  await periodEnding(database, companyId, endsOn);
+  const { state } = await periodEnding(database, companyId, endsOn);
+  if (state !== 'closed') {
+    throw new Refusal(
+      409,
+      'not-closed',
+      `The month to ${endsOn} is not closed: nothing was reported of it yet.`,
+    );
+  }
   const all = await allCatchUps(database, figures, companyId);
   const later = all.filter(({ bookedIn, forMonth }) => bookedIn > endsOn && forMonth <= endsOn);
   const reported = await reportedOf(database, companyId, endsOn);

@@ -72,6 +72,7 @@ const closing = (as: string, by: string): string =>
   `update period set state = 'closed', closed_at = now(), closed_as = '${as}',
      closed_by = ${by === '' ? 'null' : person(by)} where company_id = 1 and ends_on = '${open}'`;
 const prepared = `update period set state = 'prepared' where company_id = 1 and ends_on = '${open}'`;
+const handed = `${step()}; ${prepared}`;
 
 /** What the database refuses by each of its triggers, and how: a statement for each, whatever the application does. */
 const triggers: Record<string, [sql: string, code: string]> = {
@@ -251,7 +252,8 @@ describe('the database itself', () => {
     ['by nobody', closing('reviewed', '')],
     ['as brought in, in a company that was not', closing('brought', '')],
     ['before it was handed over', closing('reviewed', 'bram')],
-    ['by who does not review', `${prepared}; ${closing('reviewed', 'tobiah')}`],
+    ['that says so and nobody handed over', `${prepared}; ${closing('reviewed', 'bram')}`],
+    ['by who does not review', `${handed}; ${closing('reviewed', 'tobiah')}`],
     [
       'by who handed it over, though they review by now',
       `update member set role = array['prepare', 'review'] where person_id = ${person('tobiah')};
@@ -260,24 +262,30 @@ describe('the database itself', () => {
     [
       'by who chose for it',
       `update period set accruals_by = ${person('bram')} where company_id = 1 and ends_on = '${open}';
-       ${prepared}; ${closing('reviewed', 'bram')}`,
+       ${handed}; ${closing('reviewed', 'bram')}`,
     ],
     [
       'by who changed an instrument for it',
       `insert into instrument_version (instrument_id, version, document, reason, made_by, made_at)
          select instrument_id, max(version) + 1, '{"currency":"EUR"}', 'x', ${person('bram')}, now()
          from instrument_version where instrument_id = ${one} group by 1;
-       ${prepared}; ${closing('reviewed', 'bram')}`,
+       ${handed}; ${closing('reviewed', 'bram')}`,
     ],
     [
       'by who withdrew one',
       `update instrument set withdrawn_at = now(), withdrawn_because = 'x', withdrawn_by = ${person('bram')}
          where id = ${one};
-       ${prepared}; ${closing('reviewed', 'bram')}`,
+       ${handed}; ${closing('reviewed', 'bram')}`,
+    ],
+    [
+      'by who gave an instrument accounts of its own',
+      `insert into audit_event (company_id, person_id, action, subject, detail)
+         values (1, ${person('bram')}, 'own-accounts-changed', 'x', '{}');
+       ${handed}; ${closing('reviewed', 'bram')}`,
     ],
     [
       'by who is suspended',
-      `update member set suspended_at = now() where person_id = ${person('bram')}; ${prepared}; ${closing('reviewed', 'bram')}`,
+      `update member set suspended_at = now() where person_id = ${person('bram')}; ${handed}; ${closing('reviewed', 'bram')}`,
     ],
     ['as it begins', period('2027-01-31', 'closed', 'now()')],
   ])('closes no month %s', async (_, sql) => {
@@ -286,7 +294,7 @@ describe('the database itself', () => {
 
   it('closes one that somebody else handed over', async () => {
     const on = await server.owned.transaction();
-    await on.raw(`${prepared}; ${closing('reviewed', 'bram')}`);
+    await on.raw(`${handed}; ${closing('reviewed', 'bram')}`);
     const found = await on('period').where({ company_id: 1, ends_on: open }).first('state');
     await on.rollback();
     expect(found).toEqual({ state: 'closed' });
@@ -310,6 +318,7 @@ describe('the database itself', () => {
     'delete from setting',
     'delete from period_step',
     'delete from company',
+    'update company set made_in = pg_current_xact_id()',
     'delete from person',
     'delete from period',
     'drop table audit_event',

@@ -18,7 +18,7 @@ import { recordPayments } from '../payments/record-payments.ts';
 import { keepSettings } from '../company/change-settings.ts';
 import { approveMonth, lockPeriod } from '../periods/close-month.ts';
 import { closeView } from '../periods/close-view.ts';
-import { handOver } from '../periods/month-steps.ts';
+import { handOver } from '../periods/hand-over.ts';
 import { keepFixings } from '../rates/rate-store.ts';
 import { hashPassword } from '../session/passwords.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';

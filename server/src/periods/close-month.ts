@@ -14,7 +14,8 @@ import type { FigureThreads } from '../workers/figure-threads.ts';
 import { askAboutMonth } from './ask-about-month.ts';
 import { changedParts } from './close-digest.ts';
 import { monthMade, refuseUnready, type MonthMade } from './month-made.ts';
-import { handedOver, holdUnclosed, notHandedOver, refuseUnseen, takeStep, type Seen } from './month-steps.ts';
+import { holdUnclosed, notHandedOver, refuseUnseen, type Seen } from './hand-over.ts';
+import { handedOver, takeStep } from './month-steps.ts';
 import { approversOf, asksForTwo, refuseOwnWork } from './second-person.ts';
 
 /**

@@ -68,6 +68,10 @@ describe('a month against the month before', () => {
     expect((await ilka.call('POST', `/api/instruments/${away.id}/withdrawal`, reason)).status).toBe(200);
 
     const now = await differences();
+    // What the lines come to is what the journal holds.
+    const expense = (await close()).checks.find(({ of }) => of === 'expense');
+    expect(now.lines.reduce((sum, line) => sum + line.expense.now, 0)).toBe(expense?.journal);
+    expect(reasonsOf(lineOf(now, 'Late'))).toEqual(['catch-up', 'new']);
     expect(reasonsOf(lineOf(now, 'Just begun'))).toEqual(['new']);
     expect(reasonsOf(lineOf(now, away.document.name), 'carrying')).toEqual(['withdrawn']);
     const corrected = lineOf(now, 'Batch house term loan');

@@ -81,7 +81,7 @@ async function closedMonth(database: Knex, companyId: number, endsOn: string): P
 /** Expense of closed months in entries that are not posted yet. */
 function expenseForClosed(entries: readonly Entry[]): number {
   return entries
-    .filter(({ kind, belongsTo }) => kind === 'correction' && belongsTo !== undefined)
+    .filter(({ belongsTo }) => belongsTo !== undefined)
     .flatMap(({ lines }) => lines)
     .filter(({ account }) => account === 'interest-expense')
     .reduce((sum, { debit, credit }) => sum + debit - credit, 0);
@@ -94,7 +94,8 @@ async function caughtUpIn(
   endsOn: string,
 ): Promise<ReadonlyMap<string, number>> {
   const rows = await entryLines(database, companyId)
-    .where({ period_end: endsOn, kind: 'correction', role: 'interest-expense' })
+    .where({ period_end: endsOn, role: 'interest-expense' })
+    .whereNotNull('for_period')
     .groupBy('instrument_id')
     .select<{ id: string; amount: string }[]>(
       'instrument_id as id',

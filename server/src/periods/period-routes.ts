@@ -10,7 +10,7 @@ import { entriesOfInstrument } from '../journal/journal-store.ts';
 import { closeView } from './close-view.ts';
 import { differencesView } from './differences.ts';
 import { approveMonth, lockPeriod } from './close-month.ts';
-import { commentOn, handOver, returnMonth } from './month-steps.ts';
+import { commentOn, handOver, returnMonth } from './hand-over.ts';
 import { monthEntriesOf } from './month-work.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { chooseAccruals } from './choose-accruals.ts';

@@ -68,8 +68,9 @@ export interface ToClose {
   `,
 })
 export class LockDialog {
-  protected readonly close = inject<ToClose>(MAT_DIALOG_DATA).close;
-  private readonly which = inject<ToClose>(MAT_DIALOG_DATA).which;
+  private readonly asked = inject<ToClose>(MAT_DIALOG_DATA);
+  protected readonly close = this.asked.close;
+  private readonly which = this.asked.which;
   private readonly closes = inject(CloseService);
   private readonly dialog = inject(MatDialogRef<LockDialog, string>);
   private readonly key = newKey();
