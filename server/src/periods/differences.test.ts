@@ -61,6 +61,12 @@ describe('a month against the month before', () => {
     const changed = { version: kept.version, document, reason: 'Read wrongly' };
     expect((await ilka.insist('PUT', `/api/instruments/${kept.id}`, changed)).status).toBe(200);
     await ilka.insist('POST', '/api/instruments', { document: loanDocument('Just begun') });
+    // Taken on late: it brings the expense of closed months with it.
+    const late = loanDocument('Late', {
+      start: '2026-07-15',
+      payments: { every: 'month', first: '2026-08-15', phases: [{ type: 'level', count: 36 }] },
+    });
+    expect((await ilka.insist('POST', '/api/instruments', { document: late })).status).toBe(200);
     const gone =
       (await close()).rows.find(({ name }) => name === 'Delivery fleet note') ?? (await close()).rows.at(-1);
     const { body: away } = await ilka.call('GET', `/api/instruments/${gone?.id ?? ''}`);
