@@ -45,6 +45,7 @@ export { type AccountRole, accountRoles, incomeRoles } from './entries/account-r
 export { type AccrualChoice, accrualChoices } from './entries/accruals.ts';
 export { balancesOf } from './entries/balances.ts';
 export {
+  type Accruing,
   type Books,
   booksDiffer,
   booksOff,
@@ -53,8 +54,9 @@ export {
   unseen,
   withdrawalEntries,
 } from './entries/close-entries.ts';
-export { entries, entriesOnDay, issueEntry } from './entries/entries.ts';
+export { accrualEntry, entries, entriesOnDay, issueEntry } from './entries/entries.ts';
 export { type Entry, type EntryKind, entryKinds } from './entries/entry.ts';
+export { leftOutOf, type Materiality, type SmallAccrual, smallAccrual } from './entries/materiality.ts';
 export { periodLengths } from './entries/period-ends.ts';
 export type { Balances } from './entries/standing-balances.ts';
 export type { Averages } from './change/interest-basis.ts';

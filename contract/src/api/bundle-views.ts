@@ -146,6 +146,13 @@ export const bundleFiles = {
     instrumentVersion: ordinal,
     ...amounts(['balance', 'accruedInterest', 'deposited', 'earned', 'toGoal']),
   }),
+  leftOut: v.strictObject({
+    periodEnd: dayText,
+    instrument,
+    madeGood: v.boolean(),
+    role: v.picklist(accountRoles),
+    amount: whole,
+  }),
   scenarios: v.strictObject({ name: text, revision: ordinal, changedAt: moment }),
   scenarioChanges: v.strictObject({
     scenario: ordinal,
@@ -158,6 +165,9 @@ export const bundleFiles = {
     ),
   }),
 } as const;
+/** Files that bundles of an earlier Coffer do not have: nothing was kept of the kind. */
+export const laterBundleFiles: readonly string[] = ['leftOut'];
+
 export type BundleFile = keyof typeof bundleFiles;
 export type BundleRow<File extends BundleFile> = v.InferOutput<(typeof bundleFiles)[File]>;
 export type BundleRows = { readonly [File in BundleFile]: readonly BundleRow<File>[] };

@@ -5,6 +5,7 @@ import { broughtIn } from './account-views.ts';
 import { confirmCodes } from './confirm.ts';
 import { closeFund } from './fund-views.ts';
 import { instrumentId, minorUnits } from './ids.ts';
+import { materiality } from './materiality.ts';
 import {
   attention,
   closedWays,
@@ -89,6 +90,8 @@ export const closeCheck = v.strictObject({
   instruments: minorUnits,
   /** What openings and corrections bring of closed months. */
   fromClosed: minorUnits,
+  /** What the month leaves out as too small to be booked, less what of the month before it charges therefore. */
+  leftOut: minorUnits,
   /** What the journal holds, drafts included. */
   journal: minorUnits,
   /** What the journal holds too much; zero when they agree. */
@@ -110,6 +113,15 @@ export const closeRow = v.strictObject({
   currentChange: minorUnits,
 });
 export type CloseRow = v.InferOutput<typeof closeRow>;
+
+/** An accrual that a month does not book, because it is too small to matter. */
+export const leftOutAccrual = v.strictObject({
+  id: instrumentId,
+  name: v.string(),
+  /** What its entry would come to on each side. */
+  amount: minorUnits,
+});
+export type LeftOutAccrual = v.InferOutput<typeof leftOutAccrual>;
 
 /** What closing a month makes, before it is locked and after. */
 export const closeView = v.strictObject({
@@ -145,6 +157,10 @@ export const closeView = v.strictObject({
   /** Payments due in the month and how many are recorded; of interest only while it is open. */
   payments: v.nullable(v.strictObject({ due: v.number(), recorded: v.number() })),
   unrecorded: v.array(unrecordedPayment),
+  /** Accruals that are not booked, the largest first: the next payment charges the whole interest. */
+  leftOut: v.array(leftOutAccrual),
+  /** By what they were left out, as it holds for the month. */
+  materiality,
   /** Roles that entries of the month need and that have no account; it is not locked before they have. */
   missingAccounts: v.array(v.picklist(accountRoles)),
   /** Accounts in which what is brought in on the first day of the books is not what the ledger held. */

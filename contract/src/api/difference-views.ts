@@ -12,6 +12,8 @@ export const differenceReasons = [
   'new',
   'settled',
   'withdrawn',
+  /** Too small to be booked, in this month or in the one before. */
+  'left-out',
   ...changeReasons,
 ] as const;
 export type DifferenceReason = (typeof differenceReasons)[number];

@@ -22,6 +22,7 @@ export interface Download<
 
 const workbook = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 const ofInstrument = { params: v.object({ id: instrumentId }), query: v.object({}) };
+const ofMonth = { params: v.object({ endsOn: dayText }), query: v.object({}) };
 const ofPortfolio = { params: v.object({}), query: portfolioQuery };
 const ofJournal = { params: v.object({}), query: journalQuery };
 
@@ -58,6 +59,19 @@ export const downloads = {
     type: 'application/octet-stream',
     params: v.object({ id: instrumentId, paper: paperId }),
     query: v.object({}),
+  },
+  closePaper: {
+    path: '/api/periods/:endsOn/close.pdf',
+    summary:
+      'The close of a month as a working paper: its list, who did what when, figures, differences, entries, digest',
+    type: 'application/pdf',
+    ...ofMonth,
+  },
+  closeWorkbook: {
+    path: '/api/periods/:endsOn/close.xlsx',
+    summary: 'The same as a workbook, with every instrument and every entry',
+    type: workbook,
+    ...ofMonth,
   },
   catchUpsCsv: {
     path: '/api/catch-ups.csv',

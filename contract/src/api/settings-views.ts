@@ -3,6 +3,7 @@ import { accrualChoices } from '@coffer/core';
 import { dayText, shortText } from '../document/scalars.ts';
 import { habits, usualHabits } from '../words/habits.ts';
 import { closingWays, newCompany } from './set-up-views.ts';
+import { materiality } from './materiality.ts';
 import { classNames, reasonText, type ClassNames } from './views.ts';
 
 /** What they are called where nobody has chosen. */
@@ -25,6 +26,8 @@ export const companySettings = v.strictObject({
   ...habits.entries,
   /** What becomes of the accruals of a month, from the month on that it is decided for. */
   accruals: v.picklist(accrualChoices),
+  /** From what amount on accruals are booked, from the month on that it is decided for. */
+  materiality,
   closing: v.picklist(closingWays),
   classNames,
   /** In order, each day once. */
@@ -55,16 +58,20 @@ export const writtenSettings = [
   'belowZero',
   'dates',
   'accruals',
+  'materiality',
   'closing',
   'classNames',
   'closedDays',
 ] as const;
+/** Of those: what is decided from a month on, open or to come; the others hold from the day they are decided. */
+export const settingsOfMonths = ['accruals', 'materiality'] as const;
 export type WrittenSetting = (typeof writtenSettings)[number];
 
 /** Where nobody has decided. */
 export const usualSettings: Pick<CompanySettings, WrittenSetting> = {
   ...usualHabits,
   accruals: 'reversed',
+  materiality: { each: 0, sum: 0 },
   closing: 'two-people',
   classNames: usualClassNames,
   closedDays: [],
@@ -76,7 +83,7 @@ export const settingsChange = v.strictObject({
     v.partial(companySettings),
     v.check((changed) => Object.keys(changed).length > 0, 'Nothing is changed.'),
   ),
-  /** For accruals: the first day of the month they hold from, open or to come; the open one where it is left out. */
+  /** For accruals and from what amount on they matter: the first day of the month they hold from, open or to come; the open one where it is left out. */
   from: v.optional(dayText),
   reason: reasonText,
 });

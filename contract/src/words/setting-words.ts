@@ -8,7 +8,7 @@ import {
   type SettingChanged,
 } from '../api/settings-views.ts';
 import { dateHabits, inHabits, numberHabits, usualHabits } from './habits.ts';
-import { showDay, showDecimal } from './show.ts';
+import { showAmount, showDay, showDecimal } from './show.ts';
 
 /** What a setting is called. */
 export const settingNames: Readonly<Record<Setting, string>> = {
@@ -16,6 +16,7 @@ export const settingNames: Readonly<Record<Setting, string>> = {
   belowZero: 'Below zero',
   dates: 'Dates',
   accruals: 'Accruals',
+  materiality: 'Too small to accrue',
   closing: 'Closing a month',
   classNames: 'Classes',
   closedDays: 'Closed days',
@@ -38,17 +39,24 @@ export const accrualWords: Readonly<Record<CompanySettings['accruals'], string>>
   standing: 'left standing until a payment clears them',
 };
 
+/** From what amount on accruals matter, in words; amounts in minor units. */
+function materialityInWords({ each, sum }: CompanySettings['materiality'], digits: number): string {
+  if (each === 0) return 'every accrual is booked';
+  return `below ${showAmount(each, digits)} each, ${showAmount(sum, digits)} together`;
+}
+
 /** Who closes a month, in words. */
 export const closingWords: Readonly<Record<CompanySettings['closing'], string>> = {
   'two-people': 'one person hands it over, and another approves it',
   'one-person': 'one person alone; every paper says so',
 };
 
-const words: { readonly [Key in Setting]: (value: CompanySettings[Key]) => string } = {
+const words: { readonly [Key in Setting]: (value: CompanySettings[Key], digits: number) => string } = {
   numbers: (value) => numberHabits[value].shown,
   belowZero: (belowZero) => inHabits({ ...usualHabits, belowZero }, () => showDecimal('-1250.00')),
   dates: (value) => dateHabits[value],
   accruals: (value) => accrualWords[value],
+  materiality: materialityInWords,
   closing: (value) => closingWords[value],
   classNames: (names) =>
     instrumentClasses
@@ -62,14 +70,18 @@ const words: { readonly [Key in Setting]: (value: CompanySettings[Key]) => strin
   booksFrom: (value) => showDay(value),
 };
 
-/** What a setting is or was, in words; empty where it is none that it can have. */
-export function settingInWords<Key extends Setting>(setting: Key, value: unknown): string {
+/**
+ * What a setting is or was, in words; empty where it is none that it can have.
+ *
+ * @param digits of the company's currency
+ */
+export function settingInWords<Key extends Setting>(setting: Key, value: unknown, digits: number): string {
   const read = v.safeParse(v.partial(companySettings), { [setting]: value });
   const known = read.success ? read.output[setting] : undefined;
-  return known === undefined ? '' : words[setting](known as CompanySettings[Key]);
+  return known === undefined ? '' : words[setting](known as CompanySettings[Key], digits);
 }
 
 /** A setting that was changed, in words: `1,234,567.89 → 1.234.567,89`. */
-export function changeInWords({ setting, was, is }: SettingChanged): string {
-  return `${settingInWords(setting, was)} → ${settingInWords(setting, is)}`;
+export function changeInWords({ setting, was, is }: SettingChanged, digits: number): string {
+  return `${settingInWords(setting, was, digits)} → ${settingInWords(setting, is, digits)}`;
 }

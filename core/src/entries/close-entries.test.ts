@@ -48,14 +48,22 @@ describe('standing balances', () => {
 
 /** What the company chose for the accruals of each month. */
 const anyChoices = fc.array(fc.constantFrom(...accrualChoices), { minLength: 7, maxLength: 7 });
+/** Whether the accrual of each month is left out. */
+const anyLeftOut = fc.array(fc.boolean(), { minLength: 7, maxLength: 7 });
 
 /** What the entries of the months before an open one made of the accounts, each by the month it belongs to. */
-function booksOf(entries: readonly Entry[], openEnd: CalendarDay, known: boolean): Books {
+function booksOf(
+  entries: readonly Entry[],
+  openEnd: CalendarDay,
+  leftOut: ReadonlySet<CalendarDay>,
+  known: boolean,
+): Books {
   const belongs = ({ date, belongsTo }: Entry): CalendarDay => belongsTo ?? monthEnd(date);
   const closed = [...new Set(entries.map(belongs))].filter((end) => end < openEnd).sort((a, b) => a - b);
   const of = (end: CalendarDay): Balances => balancesOf(entries.filter((entry) => belongs(entry) === end));
   const openedAt = entries.find(({ kind }) => kind === 'opening')?.belongsTo;
-  return { closed: closed.map((end) => ({ end, moved: of(end) })), open: of(openEnd), known, openedAt };
+  const months = closed.map((end) => ({ end, moved: of(end) }));
+  return { closed: months, open: of(openEnd), known, openedAt, leftOut };
 }
 
 /** The books of one instrument, closed month after month; `versions` gives its schedule at each close. */
@@ -63,13 +71,17 @@ function close(
   ends: readonly CalendarDay[],
   booksFrom: CalendarDay,
   at: (month: number) => AnySchedule,
-  choices: readonly AccrualChoice[] = [],
+  choices: readonly AccrualChoice[],
+  leaveOut: readonly boolean[] = [],
 ): Entry[] {
   const books: Entry[] = [];
+  const leftOut = new Set<CalendarDay>();
   ends.forEach((end, month) => {
-    const [before, now] = [choices[month - 1], choices[month]];
-    const held = booksOf(books, end, month > 0);
-    const { inPeriod, opening } = closeEntries(at(month), end, booksFrom, held, before, now);
+    const [before = 'reversed', now = 'reversed'] = [choices[month - 1], choices[month]];
+    const held = booksOf(books, end, leftOut, month > 0);
+    const accruing = { before, now, leaveOut: leaveOut[month] ?? false };
+    const { inPeriod, opening } = closeEntries(at(month), end, booksFrom, held, accruing);
+    if (accruing.leaveOut) leftOut.add(end);
     books.push(...inPeriod, ...(opening ? [opening] : []));
   });
   return books;
@@ -103,24 +115,58 @@ describe('closing month after month', () => {
     );
   });
 
+  it('with accruals left out, expense over any span still adds up: the next payment charges the whole interest', () => {
+    // Rule: a span books its expense, less what its last month left out, and what the month before it left out.
+    const span = fc.tuple(fc.integer({ min: 0, max: 6 }), fc.integer({ min: 0, max: 6 }));
+    fc.assert(
+      fc.property(anySchedule, anyChoices, anyLeftOut, span, (schedule, choices, left, [one, other]) => {
+        fc.pre(isDebt(schedule));
+        const made = close(ends, booksFrom, () => schedule, choices, left);
+        const [a, b] = [Math.min(one, other), Math.max(one, other)];
+        const [from, to] = [addMonths(ends[a] as number, -1, true), ends[b] as number];
+        const notBooked = (at: number): Balances =>
+          balancesOf(left[at] ? [accrualEntry(schedule, ends[at] as number)].filter((entry) => !!entry) : []);
+        const inSpan = made.filter(({ date, belongsTo }) => {
+          const month = belongsTo ?? date;
+          return month > from && month <= to;
+        });
+        const expense = (of: Balances): number => of.get('interest-expense') ?? 0;
+        const should =
+          interestExpense(schedule, Math.max(from, firstDay(schedule) - 1, booksFrom - 1), to) -
+          expense(notBooked(b)) +
+          (a > 0 ? expense(notBooked(a - 1)) : 0);
+        expect(expense(balancesOf(inSpan))).toBe(to < firstDay(schedule) ? 0 : should);
+        // Every account stands where it would, but for what the last month left out.
+        const through = balancesOf(made.filter(({ date }) => date <= last));
+        const straight = balancesOf(
+          close(ends, booksFrom, () => schedule, choices).filter(({ date }) => date <= last),
+        );
+        for (const [role, amount] of notBooked(6)) through.set(role, (through.get(role) ?? 0) + amount);
+        expect(nonZero(through)).toEqual(nonZero(straight));
+      }),
+      { numRuns: 150 },
+    );
+  });
+
   it('a late change is made good in the open month, and the books end where they would have', () => {
     fc.assert(
       fc.property(
         arbitraryLoanWithEvents,
         fc.integer({ min: 1, max: 6 }),
         anyChoices,
-        (terms, change, choices) => {
+        anyLeftOut,
+        (terms, change, choices, left) => {
           const events = terms.events.filter(({ type }) => type !== 'paid' && type !== 'extra-principal');
           fc.pre(canBeScheduled({ ...terms, events }));
           const [before, after] = [buildSchedule({ ...terms, events }), buildSchedule(terms)];
-          const changed = close(ends, booksFrom, (month) => (month < change ? before : after), choices);
-          const straight = close(ends, booksFrom, () => after, choices);
+          const changed = close(ends, booksFrom, (month) => (month < change ? before : after), choices, left);
+          const straight = close(ends, booksFrom, () => after, choices, left);
           const balances = (books: Entry[]): [string, number][] =>
             nonZero(balancesOf(books.filter((entry) => entry.date <= last)));
           expect(balances(changed)).toEqual(balances(straight));
           const kept = (books: Entry[]): Entry[] =>
             books.filter((entry) => entry.date <= (ends[change - 1] as number));
-          expect(kept(changed)).toEqual(kept(close(ends, booksFrom, () => before, choices)));
+          expect(kept(changed)).toEqual(kept(close(ends, booksFrom, () => before, choices, left)));
           // Each correction says the month it is for: taken there, every closed month is as it should have been.
           const through = (books: Entry[], end: CalendarDay): [string, number][] =>
             nonZero(balancesOf(books.filter(({ date, belongsTo }) => (belongsTo ?? monthEnd(date)) <= end)));

@@ -44,10 +44,22 @@ export interface Books {
   readonly known: boolean;
   /** Last day of the month that its opening stands for; what came before is in that. */
   readonly openedAt?: CalendarDay | undefined;
+  /** Last days of the closed months whose accrual was too small to be booked; that stands whatever is known later. */
+  readonly leftOut: ReadonlySet<CalendarDay>;
 }
 
 /** The books of an instrument that no close has seen. */
-export const unseen: Books = { closed: [], open: new Map(), known: false };
+export const unseen: Books = { closed: [], open: new Map(), known: false, leftOut: new Set() };
+
+/** What becomes of the accruals about the month that is closed. */
+export interface Accruing {
+  /** Of the month before: reversed as this month opened, or left standing. */
+  readonly before: AccrualChoice;
+  /** Of this month's. */
+  readonly now: AccrualChoice;
+  /** Whether this month's is too small to be booked: the next payment charges the whole interest. */
+  readonly leaveOut: boolean;
+}
 
 /**
  * The entries that closing a month makes for one instrument, given what the books hold for it: its entries of
@@ -58,21 +70,18 @@ export const unseen: Books = { closed: [], open: new Map(), known: false };
  *
  * @param month any day of the month to close
  * @param booksFrom first day the books cover
- * @param before what became of the accruals of the month before: reversed as this month opened, or left standing
- * @param now what becomes of this month's
  */
 export function closeEntries(
   schedule: AnySchedule,
   month: CalendarDay,
   booksFrom: CalendarDay,
   books: Books,
-  before: AccrualChoice = 'reversed',
-  now: AccrualChoice = 'reversed',
+  { before, now, leaveOut }: Accruing,
 ): CloseEntries {
   const end = monthEnd(month);
   const from = addMonths(end, -1, true) + 1;
-  const standing = before === 'standing' ? accrualEntry(schedule, from - 1) : undefined;
-  const accrual = accrualEntry(schedule, end);
+  const standing = before === 'standing' ? bookedAccrual(schedule, from - 1, books) : undefined;
+  const accrual = leaveOut ? undefined : accrualEntry(schedule, end);
   const ofMonth = inOrder([
     ...clearStanding(standing, sourceOf(schedule).own(from, end), accrual, end),
     isDebt(schedule) ? currentPortionEntry(schedule, end, 'month') : undefined,
@@ -127,7 +136,7 @@ export function booksOff(
 ): Posting[] {
   if (!books.known && books.closed.length === 0) return [];
   const last = addMonths(monthEnd(month), -1, true);
-  return difference(expectedAt(schedule, last, booksFrom), sumOf(books.closed));
+  return difference(expectedAt(schedule, last, booksFrom, books), sumOf(books.closed));
 }
 
 /** What brings an instrument into the books that they have not seen, and the reversal of what had accrued. */
@@ -138,7 +147,7 @@ function opening(
   before: AccrualChoice,
 ): Entry[] {
   const memo = `Balances brought in as of ${formatDay(from - 1)}`;
-  const entry = entryOf(from, 'opening', memo, null, [...expectedAt(schedule, from - 1, booksFrom)]);
+  const entry = entryOf(from, 'opening', memo, null, [...expectedAt(schedule, from - 1, booksFrom, unseen)]);
   if (!entry) return [];
   const accrual = before === 'reversed' ? accrualEntry(schedule, from - 1) : undefined;
   return [{ ...entry, belongsTo: from - 1 }, ...(accrual ? [reversalOf(accrual, from)] : [])];
@@ -158,7 +167,7 @@ function corrections(
   // What had accrued may have become due by then with the same sum owed: what is reversed differs all the same.
   if (before === 'standing') return entries;
   const reversed = new Map<AccountRole, number>();
-  for (const { account, debit, credit } of accrualEntry(schedule, from - 1)?.lines ?? []) {
+  for (const { account, debit, credit } of bookedAccrual(schedule, from - 1, books)?.lines ?? []) {
     reversed.set(account, credit - debit);
   }
   const memo = `Reversal: what had accrued otherwise to ${formatDay(from - 1)}`;
@@ -180,7 +189,7 @@ function ofClosedMonths(
   for (let end = first; end < from; end = addMonths(end, 1, true)) {
     const ofMonth = books.closed.filter((month) => month.end === end);
     for (const { moved } of ofMonth) addTo(booked, moved);
-    const through = difference(booked, expectedAt(schedule, end, booksFrom));
+    const through = difference(booked, expectedAt(schedule, end, booksFrom, books));
     const memo = `Correction of the month to ${formatDay(end)}`;
     const entry = entryOf(from, 'correction', memo, null, difference(new Map(soFar), new Map(through)));
     if (entry) entries.push({ ...entry, belongsTo: end });
@@ -204,12 +213,13 @@ function expectedAt(
   schedule: AnySchedule,
   periodEnd: CalendarDay,
   booksFrom: CalendarDay,
+  books: Books,
 ): Map<AccountRole, number> {
   const expected = new Map(standingBalances(schedule, periodEnd));
-  addAccrual(expected, schedule, periodEnd);
+  addLines(expected, bookedAccrual(schedule, periodEnd, books));
   if (firstDay(schedule) >= booksFrom) return expected;
   const before = new Map(standingBalances(schedule, booksFrom - 1));
-  addAccrual(before, schedule, booksFrom - 1);
+  addLines(before, accrualEntry(schedule, booksFrom - 1));
   let moved = 0;
   for (const role of outsideTheBooks) {
     const amount = before.get(role) ?? 0;
@@ -220,8 +230,13 @@ function expectedAt(
   return expected;
 }
 
-function addAccrual(balances: Map<AccountRole, number>, schedule: AnySchedule, on: CalendarDay): void {
-  for (const { account, debit, credit } of accrualEntry(schedule, on)?.lines ?? []) {
+/** The accrual of a closed month, as the books should hold it. */
+function bookedAccrual(schedule: AnySchedule, end: CalendarDay, { leftOut }: Books): Entry | undefined {
+  return leftOut.has(end) ? undefined : accrualEntry(schedule, end);
+}
+
+function addLines(balances: Map<AccountRole, number>, entry: Entry | undefined): void {
+  for (const { account, debit, credit } of entry?.lines ?? []) {
     balances.set(account, (balances.get(account) ?? 0) + debit - credit);
   }
 }

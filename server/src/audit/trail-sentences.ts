@@ -63,8 +63,8 @@ export function trailSentence(action: string, subject: string, told: Told, name:
 }
 
 /** What an event changed that it tells itself, in the words of the screen. */
-export function toldChanges(action: string, told: Told): Changes {
-  if (action === 'settings-changed') return settingChanges(told['settings']);
+export function toldChanges(action: string, told: Told, digits: number): Changes {
+  if (action === 'settings-changed') return settingChanges(told['settings'], digits);
   if (action === 'own-accounts-changed') {
     const before = (told['before'] ?? {}) as Told;
     return [
@@ -75,7 +75,7 @@ export function toldChanges(action: string, told: Told): Changes {
   return [];
 }
 
-function settingChanges(told: unknown): Changes {
+function settingChanges(told: unknown, digits: number): Changes {
   const settings = (told ?? {}) as Readonly<
     Record<string, { readonly was?: unknown; readonly is?: unknown }>
   >;
@@ -86,8 +86,8 @@ function settingChanges(told: unknown): Changes {
       : [
           {
             name: settingNames[key],
-            before: settingInWords(key, change.was),
-            after: settingInWords(key, change.is),
+            before: settingInWords(key, change.was, digits),
+            after: settingInWords(key, change.is, digits),
           },
         ];
   });

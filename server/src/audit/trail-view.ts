@@ -8,6 +8,7 @@ import {
   type TrailQuery,
   type TrailView,
 } from '@coffer/contract';
+import { companyOf } from '../company/company-store.ts';
 import { habitsOf } from '../company/settings.ts';
 import type { AuditRow } from '../database/tables.ts';
 import { anyDocumentOf, NotWorkedOut } from '../instruments/known-instruments.ts';
@@ -80,6 +81,7 @@ async function eventsOf(database: Knex, companyId: number, rows: readonly Row[])
   const names = await namesOf(database, companyId, rows.map(about));
   const documents = await documentsOf(database, rows);
   const { habits } = await habitsOf(database, companyId);
+  const { digits } = await companyOf(database, companyId);
   const told = (row: Row): TrailEvent => {
     const id = about(row);
     const name = names.get(id);
@@ -89,7 +91,7 @@ async function eventsOf(database: Knex, companyId: number, rows: readonly Row[])
       by: row.by,
       sentence: trailSentence(row.action, row.subject, row.detail, name ?? ''),
       instrumentId: name === undefined ? null : id,
-      changes: changesOf(documents, row) ?? toldChanges(row.action, row.detail),
+      changes: changesOf(documents, row) ?? toldChanges(row.action, row.detail, digits),
     };
   };
   // As the company writes numbers and days.

@@ -87,6 +87,11 @@ export const bundleSources: Readonly<Record<BundleFile, Source>> = {
     from: 'reported_fund',
     order: 'period_end, instrument',
   },
+  leftOut: {
+    select: `period_end, ${place}, made_good, role, amount`,
+    from: 'left_out',
+    order: 'period_end, instrument, made_good, role',
+  },
   scenarios: {
     select: 'name, revision, changed_at',
     from: 'scenario',

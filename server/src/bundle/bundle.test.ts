@@ -45,8 +45,12 @@ const altered = (files: Files, file: BundleFile, change: (row: never) => object)
   return { ...files, [`${file}.jsonl`]: strToU8([line, ...others].join('\n')) as Uint8Array<ArrayBuffer> };
 };
 
+const without = (files: Files, name: string): Files =>
+  Object.fromEntries(Object.entries(files).filter(([each]) => each !== name));
+
 describe('everything that a company has', () => {
   it('comes in again equal: every version, entry, report, fixing, setting, scenario and paper', async () => {
+    const { 'leftOut.jsonl': none, ...earlier } = await takeOut();
     const { rows } = (await preparer.call('GET', '/api/register?on=2026-10-31')).body;
     const [{ id }, withdrawn] = rows;
     const done = async (answer: Promise<Answer>): Promise<Answer['body']> => {
@@ -60,7 +64,11 @@ describe('everything that a company has', () => {
     const gone = await done(paper('Wrong.pdf', new Uint8Array([...pdf, 10])));
     const because = { reason: 'Of another loan' };
     await done(preparer.call('POST', `/api/instruments/${id}/papers/${gone.id}/taken-away`, because));
-    const settings = { numbers: 'point-comma', closedDays: [{ on: '2026-12-24', name: 'Christmas Eve' }] };
+    const settings = {
+      numbers: 'point-comma',
+      closedDays: [{ on: '2026-12-24', name: 'Christmas Eve' }],
+      materiality: { each: 2_000_00, sum: 4_000_00 },
+    };
     await done(keeper.call('POST', '/api/settings', { settings, reason: 'As we write' }));
     const own = { accounts: [{ role: 'interest-expense', code: '7340' }], costCentre: 'K-12' };
     await done(preparer.call('PUT', `/api/instruments/${id}/accounts`, own));
@@ -73,6 +81,9 @@ describe('everything that a company has', () => {
     ];
     await done(preparer.call('POST', '/api/scenarios', { name: 'Lower', changes }));
 
+    await server.alone();
+    const confirm = ['month-not-ended', 'payments-unrecorded', 'fixings-missing'];
+    await done(preparer.call('POST', '/api/periods/2026-10-31/lock', { confirm }));
     const out = await takeOut();
     // Every file says something, but what the demo has none of: balances of its ledger, and closed months of a fund.
     const empty = Object.keys(bundleFiles).filter((file) => text(out[`${file}.jsonl`]) === '');
@@ -88,22 +99,18 @@ describe('everything that a company has', () => {
     for (const [name, said] of Object.entries(saying(again)))
       expect([name, said === saying(out)[name]]).toEqual([name, true]);
     // And it goes on there: the figures are the same, and the open month is locked.
-    const on = '/api/register?on=2026-10-31';
+    const on = '/api/register?on=2026-11-30';
     const figures = ({ body }: Answer): unknown[] =>
       body.rows.map(({ name, figures: of }: { name: string; figures: object }) => [name, of]);
     expect(figures(await keeper.call('GET', on, undefined, there))).toEqual(
       figures(await preparer.call('GET', on)),
     );
-    // Whoever keeps them there is alone by now.
-    const alone = { settings: { closing: 'one-person' }, reason: 'Alone' };
-    expect((await keeper.call('POST', '/api/settings', alone, there)).status).toBe(200);
-    const locked = await keeper.call(
-      'POST',
-      '/api/periods/2026-10-31/lock',
-      { confirm: ['month-not-ended', 'payments-unrecorded', 'fixings-missing'] },
-      there,
-    );
+    const locked = await keeper.call('POST', '/api/periods/2026-11-30/lock', { confirm }, there);
     expect([locked.status, locked.text]).toEqual([200, expect.any(String)]);
+    // An earlier Coffer left no accruals out, and wrote no file of them; every other file has to be there.
+    expect(text(none)).toBe('');
+    expect((await bring(earlier, 'Of earlier')).status).toBe(200);
+    expect((await bring(without(earlier, 'entries.jsonl'), 'Lacking')).status).toBe(422);
   });
 
   it('is brought by who administers a company here, under a name of its own', async () => {

@@ -5,6 +5,7 @@ import {
   bundleFiles,
   bundleHead,
   faultsOf,
+  laterBundleFiles,
   mostUnpackedBytes,
   type BundleFile,
   type BundleHead,
@@ -46,8 +47,10 @@ export async function readBundle(bytes: Uint8Array): Promise<ReadBundle> {
   const head = readJson('company.json', textOf('company.json'), bundleHead);
   const rowsOf = async <File extends BundleFile>(file: File): Promise<BundleRow<File>[]> => {
     const rows: BundleRow<File>[] = [];
-    for (const [at, line] of linesOf(textOf(`${file}.jsonl`)).entries()) {
-      rows.push(readJson(`${file}.jsonl, line ${at + 1}`, line, bundleFiles[file]));
+    const name = `${file}.jsonl`;
+    if (laterBundleFiles.includes(file) && !files.has(name)) return rows;
+    for (const [at, line] of linesOf(textOf(name)).entries()) {
+      rows.push(readJson(`${name}, line ${at + 1}`, line, bundleFiles[file]));
       // Whoever else calls has a turn meanwhile.
       if (at % atATime === atATime - 1) await setImmediate();
     }
@@ -68,6 +71,7 @@ export async function readBundle(bytes: Uint8Array): Promise<ReadBundle> {
     entries: await rowsOf('entries'),
     reported: await rowsOf('reported'),
     reportedFunds: await rowsOf('reportedFunds'),
+    leftOut: await rowsOf('leftOut'),
     scenarios: await rowsOf('scenarios'),
     scenarioChanges: await rowsOf('scenarioChanges'),
   };

@@ -8,12 +8,18 @@ import {
   parseDay,
   type CalendarDay,
 } from '@coffer/core';
-import { writtenSettings, type Fault, type Setting, type SettingsChange } from '@coffer/contract';
+import {
+  settingsOfMonths,
+  writtenSettings,
+  type Fault,
+  type Setting,
+  type SettingsChange,
+} from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { faultyInput } from '../http/refusal.ts';
 import type { Maker } from '../instruments/instrument-store.ts';
 import { monthStart, openPeriod } from '../periods/period-store.ts';
-import { accrualsFrom, fixedFacts, openMonth, settingsOn } from './settings.ts';
+import { accruingFrom, fixedFacts, openMonth, settingsOn, writtenSettingsOn } from './settings.ts';
 import { takenName } from './taken-name.ts';
 
 /**
@@ -38,24 +44,26 @@ export async function changeSettings(
   const month = from ?? opens;
   const before = {
     ...(await settingsOn(database, companyId, formatDay(today))),
-    accruals: await accrualsFrom(database, companyId, month),
+    ...(await accruingFrom(database, companyId, month)),
   };
+  const forOpen = await accruingFrom(database, companyId, opens);
   const changed = (Object.keys(settings) as Setting[]).filter(
     (key) => settings[key] !== undefined && !isDeepStrictEqual(settings[key], before[key]),
   );
   const faults = await faultsOf(database, companyId, settings, changed);
-  if (changed.includes('accruals')) faults.push(...faultsOfMonth(month, opens));
+  const ofMonths = settingsOfMonths.filter((key) => changed.includes(key));
+  if (ofMonths.length > 0) faults.push(...faultsOfMonth(month, opens));
   if (faults.length > 0) throw faultyInput(faults);
   if (changed.length === 0) return;
   const kept = changed.map((key) => ({
     key,
     was: before[key],
     value: settings[key],
-    from: key === 'accruals' ? month : formatDay(today),
+    from: settingsOfMonths.some((each) => each === key) ? month : formatDay(today),
   }));
   await keepSettings(database, by, kept, reason);
   await changeFacts(database, by, settings, changed);
-  if (changed.includes('accruals')) await giveOpenMonth(database, by);
+  if (ofMonths.length > 0) await giveOpenMonth(database, by, forOpen);
   const told = kept.map(({ key, was, value: is, from: holds }): [Setting, object] => [
     key,
     { was, is, from: holds },
@@ -100,6 +108,13 @@ async function faultsOf(
   const faults = changed.flatMap((key): Fault[] =>
     fixed[key] === undefined ? [] : [{ key: `settings.${key}`, message: fixed[key] }],
   );
+  if (changed.includes('currency')) {
+    const { each } =
+      settings.materiality ?? (await writtenSettingsOn(database, companyId, 'infinity')).materiality;
+    const message =
+      'Say anew, in the other currency, from what amount on accruals matter, or leave it empty.';
+    if (each > 0 && settings.materiality === undefined) faults.push({ key: 'settings.materiality', message });
+  }
   if (changed.includes('name')) {
     faults.push(...(await takenName(database, settings.name ?? '', 'settings.name', companyId)));
   }
@@ -143,11 +158,18 @@ async function changeFacts(
 }
 
 /** The open month goes by what is decided from its first day on; who decides otherwise for it has a hand in it. */
-async function giveOpenMonth(database: Knex, { companyId, id }: Maker): Promise<void> {
+async function giveOpenMonth(
+  database: Knex,
+  { companyId, id }: Maker,
+  before?: Awaited<ReturnType<typeof accruingFrom>>,
+): Promise<void> {
   const open = await openPeriod(database, companyId);
   if (!open) return;
-  const accruals = await accrualsFrom(database, companyId, formatDay(monthStart(open.ends_on)));
-  if (accruals === open.accruals) return;
+  const now = await accruingFrom(database, companyId, formatDay(monthStart(open.ends_on)));
+  // What was chosen for the month alone stays, unless the settings decide otherwise for it.
+  const accruals = before?.accruals === now.accruals ? open.accruals : now.accruals;
+  const same = isDeepStrictEqual(now.materiality, (before ?? now).materiality);
+  if (same && accruals === open.accruals) return;
   await database('period')
     .where({ company_id: companyId, ends_on: open.ends_on })
     .update({ accruals, accruals_by: id });

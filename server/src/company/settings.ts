@@ -1,9 +1,10 @@
 import type { Knex } from 'knex';
 import * as v from 'valibot';
-import { formatDay, monthEnd, type AccrualChoice, type CalendarDay } from '@coffer/core';
+import { formatDay, monthEnd, type CalendarDay } from '@coffer/core';
 import {
   companySettings,
   settingKeys,
+  type settingsOfMonths,
   usualSettings,
   writtenSettings,
   type ClassNames,
@@ -44,13 +45,14 @@ export async function habitsOf(
   return { habits: { numbers, belowZero, dates }, classNames };
 }
 
-/** What becomes of the accruals of a month that opens, by its first day. */
-export async function accrualsFrom(
+/** What becomes of the accruals of a month that opens, and from what amount on they matter, by its first day. */
+export async function accruingFrom(
   database: Knex,
   companyId: number,
   firstDay: string,
-): Promise<AccrualChoice> {
-  return (await writtenSettingsOn(database, companyId, firstDay)).accruals;
+): Promise<Pick<CompanySettings, (typeof settingsOfMonths)[number]>> {
+  const { accruals, materiality } = await writtenSettingsOn(database, companyId, firstDay);
+  return { accruals, materiality };
 }
 
 /** All settings of a company as they hold on a day. */
@@ -106,7 +108,7 @@ export async function settingsView(
   return {
     settings: {
       ...(await settingsOn(database, companyId, formatDay(today))),
-      accruals: await accrualsFrom(database, companyId, openFrom),
+      ...(await accruingFrom(database, companyId, openFrom)),
     },
     fixed: await fixedFacts(database, companyId),
     openFrom,

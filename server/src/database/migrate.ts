@@ -17,6 +17,8 @@ import { papers } from './migrations/0015-papers.ts';
 import { settings } from './migrations/0016-settings.ts';
 import { secondPerson } from './migrations/0017-second-person.ts';
 import { runtimeRole } from './migrations/0018-runtime-role.ts';
+import { leftOut } from './migrations/0020-left-out.ts';
+import { handInAMonth } from './migrations/0019-hand-in-a-month.ts';
 
 /** Migrations in the order in which they run; each runs once and forward only. */
 const migrations: Readonly<Record<string, string>> = {
@@ -38,6 +40,8 @@ const migrations: Readonly<Record<string, string>> = {
   '0016-settings': settings,
   '0017-second-person': secondPerson,
   '0018-runtime-role': runtimeRole,
+  '0019-hand-in-a-month': handInAMonth,
+  '0020-left-out': leftOut,
 };
 
 const source = (last?: string): Knex.MigrationSource<string> => ({

@@ -302,6 +302,17 @@ export interface ReportedFundRow {
   readonly to_goal: number;
 }
 
+/** What of an account a close did not book. */
+export interface LeftOutRow {
+  readonly company_id: number;
+  readonly period_end: string;
+  readonly instrument_id: string;
+  /** Left out by the month before, and charged in this one. */
+  readonly made_good: boolean;
+  readonly role: AccountRole;
+  readonly amount: number;
+}
+
 /** A link of the audit trail. */
 export interface AuditRow {
   readonly id: number;
@@ -378,6 +389,7 @@ declare module 'knex/types/tables' {
     entry_line: Table<EntryLineRow>;
     reported_position: Table<ReportedRow>;
     reported_fund: Table<ReportedFundRow>;
+    left_out: Table<LeftOutRow>;
     audit_event: Table<AuditRow, 'id' | 'at' | 'previous_hash' | 'hash'>;
     idempotency_key: Table<IdempotencyRow, 'answer' | 'at'>;
     log_in_failure: Table<FailureRow, 'id' | 'at'>;

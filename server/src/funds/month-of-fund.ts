@@ -1,22 +1,14 @@
-import {
-  booksDiffer,
-  closeEntries,
-  firstDay,
-  fundEnd,
-  parseDay,
-  proofsOf,
-  type CalendarDay,
-  type CloseEntries,
-} from '@coffer/core';
+import { booksDiffer, firstDay, fundEnd, parseDay, proofsOf, type CalendarDay } from '@coffer/core';
 import type { CloseFund } from '@coffer/contract';
 import type { Worked } from '../instruments/known-instruments.ts';
 import { isHeld, type BookedInstrument, type MonthAsked } from '../periods/month-of-instrument.ts';
+import { entriesOfMonth, type EntriesOfMonth } from '../periods/left-out.ts';
 import { monthStart } from '../periods/period-store.ts';
 import { fundFiguresOn } from './fund-standing.ts';
 import { workedOutFund } from './known-fund.ts';
 
 /** What closing a month makes of one fund. */
-export interface MonthOfFund extends CloseEntries {
+export interface MonthOfFund extends EntriesOfMonth {
   readonly fund: CloseFund;
   /** It was withdrawn: its entries leave the books, and nothing is reported of it any more. */
   readonly withdrawn?: true;
@@ -30,7 +22,7 @@ export type FundMonthPart = MonthOfFund | 'not-begun' | 'settled' | 'months-want
 /** Works out the month of one fund, as {@link monthOfInstrument} does of what is owed. */
 export function monthOfFund(
   { version, books, apart }: BookedInstrument,
-  { endsOn, booksFrom, choices, proving }: MonthAsked,
+  { endsOn, booksFrom, choices, materiality, proving }: MonthAsked,
 ): Worked<FundMonthPart> {
   return workedOutFund(version, (known) => {
     const { id, document, schedule } = known;
@@ -38,7 +30,7 @@ export function monthOfFund(
     if (firstDay(schedule) > end && !isHeld(books)) return 'not-begun';
     const begun = parseDay(booksFrom) as CalendarDay;
     if (!apart && booksDiffer(schedule, end, begun, books)) return 'months-wanted';
-    const made = closeEntries(schedule, end, begun, books, choices.before, choices.now);
+    const made = entriesOfMonth(schedule, end, begun, books, choices, materiality);
     if (fundEnd(schedule) < monthStart(endsOn) && made.inPeriod.length === 0) return 'settled';
     return {
       ...made,

@@ -15,6 +15,7 @@ import { fileRoutes } from '../instruments/files/file-routes.ts';
 import { instrumentRoutes } from '../instruments/instrument-routes.ts';
 import { journalRoutes } from '../journal/journal-routes.ts';
 import { paymentRoutes } from '../payments/payment-routes.ts';
+import { closePaperRoutes } from '../periods/paper/close-paper-routes.ts';
 import { periodRoutes } from '../periods/period-routes.ts';
 import { portfolioRoutes } from '../portfolio/portfolio-routes.ts';
 import { mayBringPaper, paperBytes, paperPath, paperRoutes } from '../papers/paper-routes.ts';
@@ -108,6 +109,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   app.use(scenarioRoutes(database, figures));
   app.use(paymentRoutes(database, figures));
   app.use(periodRoutes(database, figures, parts.today));
+  app.use(closePaperRoutes(database, figures, files));
   app.use(correctionRoutes(database, figures));
   app.use(journalRoutes(database));
   app.use(trailRoutes(database));

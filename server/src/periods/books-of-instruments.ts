@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import { parseDay, type AccountRole, type Balances, type Books, type CalendarDay } from '@coffer/core';
 import { entryLines } from '../journal/entry-lines.ts';
+import { monthsLeftOut } from './left-out-store.ts';
 
 /** The books of instruments as a month is closed: the closed months each in one sum, which is mostly all it takes. */
 export async function booksOfInstruments(
@@ -42,10 +43,20 @@ export async function booksOfInstruments(
     found.set(id, held);
     held[open ? 'open' : 'closed'].set(role, Number(amount));
   }
+  const leftOut = await monthsLeftOut(database, companyId, only);
   const last = (parseDay(`${endsOn.slice(0, 8)}01`) as CalendarDay) - 1;
   const books = [...found].map(([id, { closed, open }]): [string, Books] => {
     const months = closed.size === 0 ? [] : [{ end: last, moved: closed }];
-    return [id, { closed: months, open, known: known.has(id), openedAt: openedAt.get(id) }];
+    return [
+      id,
+      {
+        closed: months,
+        open,
+        known: known.has(id),
+        openedAt: openedAt.get(id),
+        leftOut: new Set((leftOut.get(id) ?? []).map((end) => parseDay(end) as CalendarDay)),
+      },
+    ];
   });
   return new Map(books);
 }
@@ -81,8 +92,7 @@ export async function monthByMonth(
         end: parseDay(month) as CalendarDay,
         moved: moved as Balances,
       }));
-      const { open, known, openedAt } = books.get(id) as Books;
-      return [id, { closed, open, known, openedAt }];
+      return [id, { ...(books.get(id) as Books), closed }];
     }),
   );
 }

@@ -3,10 +3,11 @@ import type { AccountRole, Entry } from '@coffer/core';
 import type { CloseCheck, CloseFund, CloseRow } from '@coffer/contract';
 import { Refusal } from '../http/refusal.ts';
 import { entryLines } from '../journal/entry-lines.ts';
+import type { NotBooked } from './left-out.ts';
 
 /**
  * Interest payable, what is held to repay debt, expense and current portion of a month, each over the instruments and over the journal, with what
- * openings and corrections bring of closed months named apart. They agree, or something is wrong.
+ * openings and corrections bring of closed months named apart, and what is too small to be booked. They agree, or something is wrong.
  */
 export async function closeChecks(
   database: Knex,
@@ -15,6 +16,7 @@ export async function closeChecks(
   rows: readonly CloseRow[],
   funds: readonly CloseFund[],
   drafts: readonly Entry[],
+  { leftOut, madeGood }: NotBooked,
 ): Promise<CloseCheck[]> {
   const posted = await postedIn(database, companyId, endsOn);
   const drafted = movedBy(drafts);
@@ -30,33 +32,38 @@ export async function closeChecks(
     of: CloseCheck['of'],
     instruments: number,
     fromClosed: number,
+    left: number,
     journal: number,
   ): CloseCheck => ({
     of,
     instruments,
     fromClosed,
+    leftOut: left,
     journal,
-    difference: journal - instruments - fromClosed,
+    difference: journal - instruments - fromClosed + left,
   });
   const owed = sum(({ figures: at }) => at.accruedInterest + at.accruedFee + at.unpaidInterest);
   return [
-    check('interest-payable', owed, 0, payable),
+    check('interest-payable', owed, 0, 0 - (leftOut.get('interest-payable') ?? 0), payable),
     check(
       'funds',
       funds.reduce((sum, { figures }) => sum + figures.balance + figures.accruedInterest, 0),
       0,
+      leftOut.get('sinking-fund') ?? 0,
       await standing('sinking-fund'),
     ),
     check(
       'expense',
       sum((row) => row.expense),
       forClosed('interest-expense'),
+      (leftOut.get('interest-expense') ?? 0) - (madeGood.get('interest-expense') ?? 0),
       all('interest-expense'),
     ),
     check(
       'current-portion',
       sum((row) => row.currentChange),
       0 - forClosed('current-portion'),
+      0,
       0 - all('current-portion'),
     ),
   ];
@@ -67,8 +74,9 @@ export function refuseWhatDoesNotTie(checks: readonly CloseCheck[], money: (mino
   const failing = checks.filter(({ difference }) => difference !== 0);
   if (failing.length === 0) return;
   const said = failing.map(
-    ({ of, instruments, fromClosed, journal, difference }) =>
-      `${names[of]}: ${money(instruments)} over the instruments and ${money(fromClosed)} from closed months, but ` +
+    ({ of, instruments, fromClosed, leftOut, journal, difference }) =>
+      `${names[of]}: ${money(instruments)} over the instruments and ${money(fromClosed)} from closed months, ` +
+      `${money(leftOut)} left out, but ` +
       `${money(journal)} in the journal, off by ${money(difference)}`,
   );
   throw new Refusal(

@@ -3,7 +3,7 @@ import { addMonths, formatDay, parseDay, type CalendarDay, type Entry } from '@c
 import type { ClosedWay, ConfirmCode, MonthClosed } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { trailHead } from '../audit/trail.ts';
-import { accrualsFrom } from '../company/settings.ts';
+import { accruingFrom } from '../company/settings.ts';
 import { companyOf } from '../company/company-store.ts';
 import { Refusal } from '../http/refusal.ts';
 import type { Maker } from '../instruments/instrument-store.ts';
@@ -13,6 +13,7 @@ import { postEntries, type EntryToPost } from '../journal/post-entries.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { askAboutMonth } from './ask-about-month.ts';
 import { changedParts } from './close-digest.ts';
+import { keepLeftOut } from './left-out-store.ts';
 import { monthMade, refuseUnready, type MonthMade } from './month-made.ts';
 import { holdUnclosed, notHandedOver, refuseUnseen, type Seen } from './hand-over.ts';
 import { handedOver, takeStep } from './month-steps.ts';
@@ -90,7 +91,7 @@ async function closeMonth(
   as: ClosedWay,
   confirmed: readonly ConfirmCode[],
 ): Promise<MonthClosed> {
-  const { period, work, funds, made, accounts, settled } = month;
+  const { period, work, funds, made, accounts, settled, notBooked } = month;
   const endsOn = period.ends_on;
   const reversals = made.flatMap((one) => entriesToPost(one, one.opening ? [one.opening] : []));
   const inPeriod = made.flatMap((one) => entriesToPost(one, one.inPeriod));
@@ -100,6 +101,7 @@ async function closeMonth(
   await keepReported(database, by.companyId, endsOn, reported);
   const reportedOf = funds.filter(({ withdrawn }) => !withdrawn).map(({ fund }) => fund);
   await keepReportedFunds(database, by.companyId, endsOn, reportedOf);
+  await keepLeftOut(database, by.companyId, endsOn, notBooked);
   await takeStep(database, by, endsOn, 'closed', { seen: month, confirmed });
   await database('period').where({ company_id: by.companyId, ends_on: endsOn }).update({
     state: 'closed',
@@ -113,7 +115,8 @@ async function closeMonth(
     company_id: by.companyId,
     ends_on: opens,
     state: 'open',
-    accruals: await accrualsFrom(database, by.companyId, formatDay((parseDay(endsOn) as CalendarDay) + 1)),
+    accruals: (await accruingFrom(database, by.companyId, formatDay((parseDay(endsOn) as CalendarDay) + 1)))
+      .accruals,
   });
   await postEntries(database, by, opens, accounts, reversals);
   const closed = { endsOn, entries: inPeriod.length, reversals: reversals.length, opens };

@@ -1,6 +1,13 @@
 import type { Knex } from 'knex';
-import { entryKinds, type AccountRole, type EntryKind } from '@coffer/core';
-import type { CloseCheck, CloseView, EntryLineView, EntrySum, MonthReview } from '@coffer/contract';
+import { entryKinds, type AccountRole, type Balances, type EntryKind } from '@coffer/core';
+import type {
+  CloseCheck,
+  CloseView,
+  EntryLineView,
+  EntrySum,
+  LeftOutAccrual,
+  MonthReview,
+} from '@coffer/contract';
 import { accountsOf, type Accounts } from '../accounts/accounts.ts';
 import { untied } from '../accounts/brought-in.ts';
 import { periodsOf } from '../company/company-view.ts';
@@ -13,6 +20,8 @@ import { lineView } from '../journal/entry-view.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { closeChecks } from './close-checks.ts';
 import { changedParts } from './close-digest.ts';
+import { notBookedAltogether } from './left-out.ts';
+import { keptLeftOut, materialityOf } from './left-out-store.ts';
 import { monthMade, type MonthMade } from './month-made.ts';
 import { closedDigest, commentsOn, handedOver, stepsOf } from './month-steps.ts';
 import { periodEnding } from './period-store.ts';
@@ -66,6 +75,11 @@ async function openView(database: Knex, month: MonthMade): Promise<Omit<CloseVie
     },
     unrecorded: work.flatMap(({ unrecorded }) => unrecorded),
     attention: work.flatMap(({ attention }) => attention),
+    leftOut: largestFirst([
+      ...work.map(({ row, leftOut }) => ({ id: row.id, name: row.name, amount: leftOut?.amount ?? 0 })),
+      ...funds.map(({ fund, leftOut }) => ({ id: fund.id, name: fund.name, amount: leftOut?.amount ?? 0 })),
+    ]),
+    materiality: month.materiality,
     missingAccounts: [...month.missing],
     untied: untied(month.brought),
   };
@@ -80,11 +94,13 @@ async function closedView(
   const rows = (await reportedPositions(database, companyId, endsOn)).map(({ row }) => row);
   const funds = (await reportedFunds(database, companyId, endsOn)).map(({ fund }) => fund);
   const totals = await postedTotals(database, companyId, endsOn);
+  const notBooked = await keptLeftOut(database, companyId, endsOn);
+  const together = notBookedAltogether([...notBooked.values()]);
   return {
     endsOn,
     state: 'closed',
     accruals,
-    ...checked(await closeChecks(database, companyId, endsOn, rows, funds, [])),
+    ...checked(await closeChecks(database, companyId, endsOn, rows, funds, [], together)),
     closedAt: period?.closedAt ?? null,
     closedBy: period?.closedBy ?? null,
     closedAs: period?.closedAs ?? null,
@@ -100,9 +116,24 @@ async function closedView(
     payments: null,
     unrecorded: [],
     attention: [],
+    leftOut: largestFirst(
+      [...rows, ...funds].map(({ id, name }) => ({ id, name, amount: amountOf(notBooked.get(id)?.leftOut) })),
+    ),
+    materiality: await materialityOf(database, companyId, endsOn),
     missingAccounts: [],
     untied: [],
   };
+}
+
+/** What an accrual comes to on each side; minor units. */
+function amountOf(lines: Balances = new Map()): number {
+  return [...lines.values()].reduce((sum, amount) => sum + Math.max(0, amount), 0);
+}
+
+function largestFirst(accruals: readonly LeftOutAccrual[]): LeftOutAccrual[] {
+  return accruals
+    .filter(({ amount }) => amount > 0)
+    .sort((one, other) => other.amount - one.amount || one.name.localeCompare(other.name));
 }
 
 /** The second pair of eyes on a month that is not closed. */

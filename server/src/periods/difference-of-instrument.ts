@@ -11,32 +11,36 @@ export interface ComparedInstrument {
   readonly now: Compared;
   /** None where nothing was reported of it. */
   readonly before: Compared | undefined;
+  /** What of each figure is too small to be booked, less what is charged of what the month before left out. */
+  readonly leftOut: { readonly now: Compared; readonly before: Compared };
   /** Expense of closed months that this one books, and that the month before booked. */
   readonly catchUp: { readonly now: number; readonly before: number };
 }
 
 /** What is no cause: it runs so by itself. */
-const ofItself: readonly DifferenceReason[] = ['balance', 'days', 'amortized', 'fee'];
+const ofItself: readonly DifferenceReason[] = ['balance', 'days', 'amortized', 'fee', 'left-out'];
 
 /** Holds the month of one instrument against what the month before reported. */
 export function differenceOfInstrument(
-  { version, now, before, catchUp }: ComparedInstrument,
+  { version, now, before, leftOut, catchUp }: ComparedInstrument,
   { end }: { readonly end: CalendarDay },
 ): Worked<DifferenceLine> {
   return workedOut(version, ({ id, document, schedule }) => {
-    if (!before) return lineOf(id, document.name, allBecause('new', now, undefined, catchUp));
+    if (!before)
+      return lineOf(id, document.name, allBecause('new', booked(now, leftOut.now), undefined, catchUp));
     const why = whyChanged(schedule, end);
     const settled = now.carrying === 0 && before.carrying !== 0;
     const figures = figuresBy((figure): Difference => {
       const { before: known, now: is, parts, over } = why[figure];
-      const booked = figure === 'expense' ? catchUp : { now: 0, before: 0 };
+      const caught = figure === 'expense' ? catchUp : { now: 0, before: 0 };
       const own =
         settled && figure !== 'expense' ? [{ reason: 'settled' as const, amount: is - known }] : parts;
       return differenceOf(
-        now[figure] + booked.now,
-        before[figure] + booked.before,
+        now[figure] - leftOut.now[figure] + caught.now,
+        before[figure] - leftOut.before[figure] + caught.before,
         [
-          { reason: 'catch-up', amount: booked.now - booked.before },
+          { reason: 'catch-up', amount: caught.now - caught.before },
+          { reason: 'left-out', amount: leftOut.before[figure] - leftOut.now[figure] },
           { reason: 'put-right', amount: known - before[figure] },
           ...own,
           // What the month shows must be what was looked at here.
@@ -47,6 +51,11 @@ export function differenceOfInstrument(
     });
     return lineOf(id, document.name, figures, why.undisturbed);
   });
+}
+
+/** Figures as they are booked: without what is left out. */
+export function booked(figures: Compared, leftOut: Compared): Compared {
+  return figuresBy((figure) => figures[figure] - leftOut[figure]);
 }
 
 /** A line whose whole change has one reason. */
@@ -92,7 +101,7 @@ function differenceOf(
 
 type Averages = NonNullable<Difference['over']>[number];
 
-function figuresBy(of: (figure: ComparedFigure) => Difference): Record<ComparedFigure, Difference> {
+function figuresBy<Of>(of: (figure: ComparedFigure) => Of): Record<ComparedFigure, Of> {
   const made = comparedFigures.map((figure) => [figure, of(figure)] as const);
-  return Object.fromEntries(made) as Record<ComparedFigure, Difference>;
+  return Object.fromEntries(made) as Record<ComparedFigure, Of>;
 }

@@ -7,7 +7,15 @@ import type { StoredVersion } from '../instruments/known-instruments.ts';
 import { reportedPositions } from '../instruments/reported-positions.ts';
 import { entryLines } from '../journal/entry-lines.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
-import { allBecause, lineOf, type Compared, type ComparedInstrument } from './difference-of-instrument.ts';
+import {
+  allBecause,
+  booked,
+  lineOf,
+  type Compared,
+  type ComparedInstrument,
+} from './difference-of-instrument.ts';
+import { notBookedOf, type NotBooked } from './left-out.ts';
+import { keptLeftOut } from './left-out-store.ts';
 import { monthWork } from './month-work.ts';
 import { monthStart, periodEnding } from './period-store.ts';
 
@@ -29,15 +37,20 @@ export async function differencesView(
     (await reportedPositions(database, companyId, last)).map(({ row }) => [row.id, row]),
   );
   const caughtBefore = await caughtUpIn(database, companyId, last);
+  const leftBefore = await keptLeftOut(database, companyId, last);
   const lines: DifferenceLine[] = [];
   const items: ComparedInstrument[] = [];
-  for (const { row, version, catchUp } of month) {
+  for (const { row, version, catchUp, notBooked } of month) {
     const was = reported.get(row.id);
     const before = was && comparedOf(was.figures, was.expense);
-    const booked = { now: catchUp, before: caughtBefore.get(row.id) ?? 0 };
+    const caught = { now: catchUp, before: caughtBefore.get(row.id) ?? 0 };
+    const leftOut = { now: leftOutOf(notBooked), before: leftOutOf(leftBefore.get(row.id)) };
     const now = comparedOf(row.figures, row.expense);
-    if (version) items.push({ version, now, before, catchUp: booked });
-    else lines.push(lineOf(row.id, row.name, allBecause('withdrawn', now, before, booked)));
+    if (version) items.push({ version, now, before, leftOut, catchUp: caught });
+    else {
+      const was = before && booked(before, leftOut.before);
+      lines.push(lineOf(row.id, row.name, allBecause('withdrawn', now, was, caught)));
+    }
   }
   const end = parseDay(endsOn) as CalendarDay;
   for (const worked of await figures.each('difference', { end }, items)) {
@@ -52,6 +65,7 @@ interface OfMonth {
   readonly version: StoredVersion | undefined;
   /** Expense of closed months that is booked in this one. */
   readonly catchUp: number;
+  readonly notBooked: NotBooked | undefined;
 }
 
 async function openMonth(
@@ -62,19 +76,22 @@ async function openMonth(
 ): Promise<OfMonth[]> {
   const { work } = await monthWork(database, figures, companyId, period, false);
   const versions = new Map((await newestVersions(database, companyId)).map((each) => [each.id, each]));
-  return work.map(({ row, withdrawn, inPeriod }) => ({
-    row,
-    version: withdrawn ? undefined : versions.get(row.id),
-    catchUp: expenseForClosed(inPeriod),
+  return work.map((done) => ({
+    row: done.row,
+    version: done.withdrawn ? undefined : versions.get(done.row.id),
+    catchUp: expenseForClosed(done.inPeriod),
+    notBooked: notBookedOf(done),
   }));
 }
 
 async function closedMonth(database: Knex, companyId: number, endsOn: string): Promise<OfMonth[]> {
   const caught = await caughtUpIn(database, companyId, endsOn);
+  const notBooked = await keptLeftOut(database, companyId, endsOn);
   return (await reportedPositions(database, companyId, endsOn)).map(({ row, version }) => ({
     row,
     version,
     catchUp: caught.get(row.id) ?? 0,
+    notBooked: notBooked.get(row.id),
   }));
 }
 
@@ -102,6 +119,19 @@ async function caughtUpIn(
       database.raw('sum(debit::numeric - credit::numeric) as amount'),
     );
   return new Map(rows.map(({ id, amount }) => [id, Number(amount)]));
+}
+
+/** What of the compared figures is not booked. */
+function leftOutOf(notBooked: NotBooked | undefined): Compared {
+  const { leftOut, madeGood }: NotBooked = notBooked ?? { leftOut: new Map(), madeGood: new Map() };
+  const expense = (of: NotBooked['leftOut']): number => of.get('interest-expense') ?? 0;
+  const carried = ['bond-discount', 'bond-premium', 'issue-costs'] as const;
+  return {
+    accrued: 0 - (leftOut.get('interest-payable') ?? 0),
+    expense: expense(leftOut) - expense(madeGood),
+    carrying: 0 - carried.reduce((sum, role) => sum + (leftOut.get(role) ?? 0), 0),
+    current: 0,
+  };
 }
 
 function comparedOf(at: FiguresView, expense: number): Compared {

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import { formatAmount, type AccountRole, type Entry } from '@coffer/core';
+import { formatAmount, type AccountRole, type Entry, type Materiality } from '@coffer/core';
 import type { BroughtIn, CloseCheck, Unworkable } from '@coffer/contract';
 import { accountsOf, type Accounts } from '../accounts/accounts.ts';
 import { broughtByInstrument, broughtIn, refuseUntied } from '../accounts/brought-in.ts';
@@ -11,6 +11,8 @@ import type { FigureThreads } from '../workers/figure-threads.ts';
 import { closeChecks, refuseWhatDoesNotTie } from './close-checks.ts';
 import { closeDigest, type CloseDigest } from './close-digest.ts';
 import { monthWork, type MonthWork } from './month-work.ts';
+import { notBookedAltogether, notBookedOf, type NotBooked } from './left-out.ts';
+import { materialityOf } from './left-out-store.ts';
 import { accrualChoicesOf, type AccrualChoices } from './period-store.ts';
 
 /** Entries of one instrument or fund, and the version that they come from. */
@@ -31,6 +33,10 @@ export interface MonthMade extends MonthWork, CloseDigest {
   readonly checks: readonly CloseCheck[];
   readonly missing: readonly AccountRole[];
   readonly brought: readonly BroughtIn[];
+  /** By what small accruals are left out. */
+  readonly materiality: Materiality;
+  /** What is not booked, by instrument and fund. */
+  readonly notBooked: readonly (readonly [id: string, of: NotBooked])[];
 }
 
 /** Works out the open month; with its proofs, where wanted. */
@@ -53,6 +59,10 @@ export async function monthMade(
     entries: opening ? [...inPeriod, opening] : inPeriod,
   }));
   const brought = await broughtByInstrument(database, companyId, booksFrom, accounts, toPost);
+  const notBooked = [
+    ...work.work.map((done) => [done.row.id, notBookedOf(done)] as const),
+    ...work.funds.map((done) => [done.fund.id, notBookedOf(done)] as const),
+  ];
   const all = {
     ...work,
     period,
@@ -66,9 +76,12 @@ export async function monthMade(
       work.work.map(({ row }) => row),
       work.funds.map(({ fund }) => fund),
       made.flatMap(({ inPeriod }) => inPeriod),
+      notBookedAltogether(notBooked.map(([, of]) => of)),
     ),
     missing: missingAccounts(accounts, toPost),
     brought: await broughtIn(database, companyId, brought),
+    materiality: await materialityOf(database, companyId, period.ends_on),
+    notBooked,
   };
   return { ...all, ...closeDigest(all) };
 }

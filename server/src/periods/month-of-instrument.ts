@@ -1,13 +1,12 @@
 import {
   amortizedBetween,
-  closeEntries,
   firstDay,
   interestExpense,
   parseDay,
   booksDiffer,
   type Books,
   type CalendarDay,
-  type CloseEntries,
+  type Materiality,
 } from '@coffer/core';
 import {
   paymentsDue,
@@ -27,6 +26,7 @@ import {
 } from '../instruments/known-instruments.ts';
 import { unrecordedBy } from '../payments/payments-due.ts';
 import { attentionOn } from '../register/attention.ts';
+import { entriesOfMonth, type EntriesOfMonth } from './left-out.ts';
 import { monthStart, type AccrualChoices } from './period-store.ts';
 
 /** An instrument, with what the books hold for it. */
@@ -43,12 +43,13 @@ export interface MonthAsked {
   /** First day that the books cover. */
   readonly booksFrom: string;
   readonly choices: AccrualChoices;
+  readonly materiality: Materiality;
   /** Whether its proofs are looked at. */
   readonly proving: boolean;
 }
 
 /** What closing a month makes of one instrument. */
-export interface MonthOfInstrument extends CloseEntries {
+export interface MonthOfInstrument extends EntriesOfMonth {
   readonly row: CloseRow;
   /** Payments that fall due in the month, and how many of them are recorded. */
   readonly payments: { readonly due: number; readonly recorded: number };
@@ -80,7 +81,7 @@ function monthOf(
   instrument: KnownInstrument,
   books: Books,
   apart: boolean,
-  { endsOn, booksFrom, choices, proving }: MonthAsked,
+  { endsOn, booksFrom, choices, materiality, proving }: MonthAsked,
 ): MonthPart {
   const { id, version, schedule, document } = instrument;
   const end = parseDay(endsOn) as CalendarDay;
@@ -89,7 +90,7 @@ function monthOf(
   const before = monthStart(endsOn) - 1;
   const begun = parseDay(booksFrom) as CalendarDay;
   if (!apart && booksDiffer(schedule, end, begun, books)) return 'months-wanted';
-  const made = closeEntries(schedule, end, begun, books, choices.before, choices.now);
+  const made = entriesOfMonth(schedule, end, begun, books, choices, materiality);
   const figures = figuresOn(instrument, end);
   const figuresBefore = figuresOn(instrument, before);
   const settled = isSettled(instrument, figures, end) && isSettled(instrument, figuresBefore, before);

@@ -23,6 +23,8 @@ import {
 } from './month-of-instrument.ts';
 import type { AskedOf, ItemOf, MadeOf } from '../workers/works.ts';
 import type { PeriodRow } from '../database/tables.ts';
+import { smallIds, withoutAccrual, type EntriesOfMonth } from './left-out.ts';
+import { materialityOf } from './left-out-store.ts';
 import { accrualChoicesOf } from './period-store.ts';
 
 /** What closing a month makes of everything owed and of all funds, in order of name, and what cannot be worked out. */
@@ -32,6 +34,8 @@ export interface MonthWork {
   /** Instruments that were settled before, and need nothing. */
   readonly settled: number;
   readonly unworkable: readonly Unworkable[];
+  /** Those whose accrual is too small to be booked. */
+  readonly leftOut: ReadonlySet<string>;
 }
 
 /** Works out the month of every instrument that has begun by its end; its proofs as well, where wanted. */
@@ -62,11 +66,20 @@ export async function monthWork(
   }
   const accounts = await accountsOf(database, companyId);
   const transfers = await transfersDue(database, companyId, period.ends_on, accounts);
+  const materiality = await materialityOf(database, companyId, period.ends_on);
+  const all = [
+    ...work.map((done) => [done.row.id, done] as const),
+    ...funds.map((done) => [done.fund.id, done] as const),
+  ];
+  const small = smallIds(all, materiality);
+  const booked = <Done extends EntriesOfMonth>(id: string, done: Done): Done =>
+    withTransfer(small.has(id) ? withoutAccrual(done) : done, transfers.get(id));
   return {
-    work: work.map((done) => withTransfer(done, transfers.get(done.row.id))),
-    funds: funds.map((done) => withTransfer(done, transfers.get(done.fund.id))),
+    work: work.map((done) => booked(done.row.id, done)),
+    funds: funds.map((done) => booked(done.fund.id, done)),
     settled,
     unworkable,
+    leftOut: small,
   };
 }
 
@@ -182,15 +195,23 @@ async function ownEntriesOf(
     if (made.of.id === id) return made;
   }
   if (await isWithdrawn(database, companyId, id)) return undefined;
+  // Whether a small accrual is booked, those of all the others decide.
+  const bookedOf = async (made: EntriesOfMonth): Promise<readonly Entry[]> => {
+    if (!made.small) return made.inPeriod;
+    const { leftOut } = await monthWork(database, figures, companyId, period, false);
+    return (leftOut.has(id) ? withoutAccrual(made) : made).inPeriod;
+  };
   const wanted = { stored, books, proving: false };
   if (isOwed(anyDocumentOf(stored[0] as StoredVersion))) {
     const [part] = await partsOf(database, figures, companyId, period, 'month', wanted);
     const made = part && madeOf(part);
-    return typeof made === 'object' ? { inPeriod: made.inPeriod, of: made.row } : undefined;
+    if (typeof made !== 'object') return undefined;
+    return { inPeriod: await bookedOf(made), of: made.row };
   }
   const [part] = await partsOf(database, figures, companyId, period, 'fund-month', wanted);
   const made = part && madeOf(part);
-  return typeof made === 'object' ? { inPeriod: made.inPeriod, of: made.fund } : undefined;
+  if (typeof made !== 'object') return undefined;
+  return { inPeriod: await bookedOf(made), of: made.fund };
 }
 
 async function isWithdrawn(database: Knex, companyId: number, id: string): Promise<boolean> {
@@ -215,7 +236,8 @@ async function partsOf<Work extends 'month' | 'fund-month'>(
 ): Promise<MadeOf<Work>[]> {
   const { booksFrom } = await companyOf(database, companyId);
   const choices = await accrualChoicesOf(database, companyId, period);
-  const asked: MonthAsked = { endsOn: period.ends_on, booksFrom, choices, proving };
+  const materiality = await materialityOf(database, companyId, period.ends_on);
+  const asked: MonthAsked = { endsOn: period.ends_on, booksFrom, choices, materiality, proving };
   const each = (items: readonly BookedInstrument[]): Promise<MadeOf<Work>[]> =>
     figures.each(work, asked as AskedOf<Work>, items as readonly ItemOf<Work>[]);
   const items = stored.map((version) => ({ version, books: books.get(version.id) ?? unseen, apart: false }));

@@ -3,6 +3,7 @@ import { formatAmount, parseDay, type AccountRole, type CalendarDay } from '@cof
 import type { FiguresView } from '@coffer/contract';
 import type { Company } from '../company/company-store.ts';
 import { reportedPositions, type Reported } from '../instruments/reported-positions.ts';
+import { keptLeftOut } from '../periods/left-out-store.ts';
 import { entryLines } from '../journal/entry-lines.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 
@@ -57,14 +58,17 @@ async function offTheLedger(
     const ofInstrument = ledger.get(id) ?? new Map<AccountRole, number>();
     ledger.set(id, ofInstrument.set(role, Number(balance)));
   }
+  const notBooked = await keptLeftOut(database, company.id, endsOn);
   const reported = new Map(reports.map(({ row }) => [row.id, row]));
   const money = (minor: number): string => formatAmount(minor, company.digits);
   const found: string[] = [];
   for (const id of new Set([...ledger.keys(), ...reported.keys()])) {
+    const leftOut = notBooked.get(id)?.leftOut;
     const row = reported.get(id);
     for (const [roles, should] of reportedAs) {
       const holds = roles.reduce((sum, role) => sum + (ledger.get(id)?.get(role) ?? 0), 0);
-      const said = row ? should(row.figures) : 0;
+      const left = roles.reduce((sum, role) => sum + (leftOut?.get(role) ?? 0), 0);
+      const said = (row ? should(row.figures) : 0) - left;
       if (holds === said) continue;
       found.push(
         `${row?.name ?? id}, ${endsOn}: the ledger holds ${money(holds)} in ${roles.join(' and ')}, ` +

@@ -98,10 +98,6 @@ create function who_prepared(of_company int, of_period date) returns table (pers
   select withdrawn_by, 'changed', min(name) from instrument
     where company_id = of_company and withdrawn_by is not null and withdrawn_at > (select at from since)
     group by withdrawn_by
-  union
-  select person_id, 'changed', min(subject) from audit_event
-    where company_id = of_company and person_id is not null and action = 'own-accounts-changed'
-      and at > (select at from since) group by person_id
 $$;
 
 -- A company that is brought in whole is told by the transaction that made it.
@@ -132,9 +128,7 @@ begin
     end if;
     return new;
   end if;
-  if old.state <> 'prepared' or (select step from period_step
-    where company_id = new.company_id and period_end = new.ends_on and step <> 'closed' order by id desc limit 1)
-    is distinct from 'handed-over' then
+  if old.state <> 'prepared' then
     raise exception 'Nobody has handed the month over.' using errcode = 'CF009';
   end if;
   if not exists (select from member where company_id = new.company_id and person_id = new.closed_by

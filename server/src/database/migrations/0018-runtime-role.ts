@@ -12,10 +12,7 @@ grant usage on schema public to coffer;
 grant select, insert on audit_event, entry, entry_line, fixing, instrument_version, period_comment, period_step,
   reported_fund, reported_position, setting to coffer;
 -- What is changed and never taken away.
-grant select, insert, update on instrument, link, member, paper, period, person, rate_index to coffer;
--- Of a company also that it was made in its own transaction, by which months that are brought in closed are told.
-grant select, insert, update (name, currency, digits, fiscal_year_end_month, books_from, last_entry_number,
-  second_factor_required, accounts_revision) on company to coffer;
+grant select, insert, update on company, instrument, link, member, paper, period, person, rate_index to coffer;
 -- What comes and goes.
 grant select, insert, update, delete on account, account_of_instrument, account_of_role, idempotency_key, ledger_balance,
   log_in_failure, recovery_code, scenario, scenario_change, second_factor, session to coffer;

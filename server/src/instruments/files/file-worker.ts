@@ -3,6 +3,8 @@ import { fileURLToPath } from 'node:url';
 import pdfmake from 'pdfmake';
 import { inHabits, scheduleJson, type PortfolioView, type ReadInstrument } from '@coffer/contract';
 import { writeCsv } from '../../http/csv.ts';
+import { closePaper, type ClosePaperContext } from '../../periods/paper/close-paper.ts';
+import type { CloseRecord } from '../../periods/paper/close-record.ts';
 import { portfolioPaper, type PortfolioPaperContext } from '../../portfolio/portfolio-paper.ts';
 import { knownInstrument, type StoredVersion } from '../known-instruments.ts';
 import { scheduleWorkbook } from './schedule-workbook.ts';
@@ -16,8 +18,14 @@ pdfmake.setFonts({ Sans: { normal: regular, bold } });
 pdfmake.setUrlAccessPolicy(() => false);
 pdfmake.setLocalAccessPolicy((path: string) => path.startsWith(fonts));
 
-/** What the worker is given: a portfolio for a paper, or an instrument and which file is made of it. */
-export type FileTask = PortfolioTask | InstrumentTask;
+/** What the worker is given: a portfolio or a close for a paper, or an instrument and which file is made of it. */
+export type FileTask = PortfolioTask | CloseTask | InstrumentTask;
+
+interface CloseTask {
+  readonly file: 'close-paper';
+  readonly record: CloseRecord;
+  readonly context: ClosePaperContext;
+}
 
 interface PortfolioTask {
   readonly file: 'portfolio-paper';
@@ -40,6 +48,10 @@ export default async function makeFile(task: FileTask): Promise<Uint8Array> {
   if (task.file === 'portfolio-paper') {
     const { view, context } = task;
     return pdfmake.createPdf(inHabits(context.habits, () => portfolioPaper(view, context))).getBuffer();
+  }
+  if (task.file === 'close-paper') {
+    const { record, context } = task;
+    return pdfmake.createPdf(inHabits(context.habits, () => closePaper(record, context))).getBuffer();
   }
   const instrument = knownInstrument(task.version);
   if (task.file === 'working-paper') {

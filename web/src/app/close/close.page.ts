@@ -14,6 +14,7 @@ import { MatRadioModule } from '@angular/material/radio';
 import { RouterLink } from '@angular/router';
 import type { AccrualChoice } from '@coffer/core';
 import {
+  closeSteps,
   type CloseRow,
   type CloseView,
   type DifferenceLine,
@@ -38,8 +39,9 @@ import { JournalFiles } from '../journal/journal-files';
 import { SessionService } from '../session/session.service';
 import { attentionLines } from '../register/attention-lines';
 import { closeColumns, closeRows, closeSums } from './close-rows';
-import { closeSteps } from './close-steps';
 import { CloseService } from './close.service';
+import { ClosePapers } from './close-papers';
+import { LeftOut } from './left-out';
 import { EntrySums } from './entry-sums';
 import { LockDialog, type ToClose } from './lock.dialog';
 import { ChecksList } from './review/checks-list';
@@ -55,6 +57,7 @@ import { ReturnDialog, type Returned } from './review/return.dialog';
   selector: 'coffer-close',
   imports: [
     ChecksList,
+    ClosePapers,
     DecisionBar,
     DifferencesList,
     MatButtonToggleModule,
@@ -69,6 +72,7 @@ import { ReturnDialog, type Returned } from './review/return.dialog';
     EntrySums,
     FigureGrid,
     JournalFiles,
+    LeftOut,
     MatButtonModule,
     MatRadioModule,
     RouterLink,

@@ -1,20 +1,7 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import type { EntryKind } from '@coffer/core';
-import type { EntrySum } from '@coffer/contract';
+import { entryKindNames, type EntrySum } from '@coffer/contract';
 import { EntryTable } from '../journal/entry-table';
-
-const kindNames: Readonly<Record<EntryKind, string>> = {
-  opening: 'Balances brought in',
-  correction: 'Corrections of closed months',
-  reversal: 'Reversals of last month’s accruals',
-  issue: 'Borrowed and issued',
-  payment: 'Payments',
-  coupon: 'Coupons',
-  redemption: 'Redeemed',
-  accrual: 'Accrued and amortized',
-  transfer: 'Moved to another account',
-  'current-portion': 'Current portion moved',
-};
 
 /** The month's entries, those of a kind added up by account. */
 @Component({
@@ -43,6 +30,6 @@ export class EntrySums {
   readonly sums = input.required<readonly EntrySum[]>();
 
   protected name(kind: EntryKind): string {
-    return kindNames[kind];
+    return entryKindNames[kind];
   }
 }

@@ -1,8 +1,9 @@
 import { FormControl, FormGroup } from '@angular/forms';
-import { addMonths, formatDay, parseDay, type CalendarDay } from '@coffer/core';
+import { addMonths, currencyDigits, formatDay, parseAmount, parseDay, type CalendarDay } from '@coffer/core';
 import {
   instrumentClasses,
   settingKeys,
+  showAmount,
   showDay,
   showMonth,
   type CompanySettings,
@@ -26,13 +27,23 @@ export type SettingsForm = FormGroup<
     closing: FormControl<CompanySettings['closing']>;
     classNames: FormGroup<Record<InstrumentClass, FormControl<string>>>;
   } & Record<
-      'name' | 'currency' | 'fiscalYearEndMonth' | 'booksFrom' | 'closedDays' | 'from' | 'reason',
+      | 'name'
+      | 'currency'
+      | 'fiscalYearEndMonth'
+      | 'booksFrom'
+      | 'closedDays'
+      | 'smallEach'
+      | 'smallSum'
+      | 'from'
+      | 'reason',
       FormControl<string>
     >
 >;
 
 /** The settings of a company as they are typed, begun with those that hold. */
 export function settingsForm({ settings, openFrom, fixed }: SettingsView): SettingsForm {
+  const digits = currencyDigits(settings.currency) ?? 2;
+  const amount = (minor: number): string => (minor === 0 ? '' : showAmount(minor, digits));
   const form: SettingsForm = new FormGroup({
     ...habitControls(settings),
     name: control(settings.name),
@@ -41,6 +52,8 @@ export function settingsForm({ settings, openFrom, fixed }: SettingsView): Setti
     booksFrom: control(showDay(settings.booksFrom)),
     accruals: control(settings.accruals),
     closing: control(settings.closing),
+    smallEach: control(amount(settings.materiality.each)),
+    smallSum: control(amount(settings.materiality.sum)),
     from: control(openFrom),
     classNames: new FormGroup(
       Object.fromEntries(
@@ -66,6 +79,32 @@ export function monthChoices(openFrom: string): (readonly [string, string])[] {
   });
 }
 
+/** From what amount on accruals matter: both amounts, or neither. */
+function readMateriality(
+  read: FieldReader,
+  { smallEach, smallSum, currency }: TypedSettings,
+): CompanySettings['materiality'] | undefined {
+  if (smallEach.trim() === '' && smallSum.trim() === '') return { each: 0, sum: 0 };
+  const digits = currencyDigits(currency) ?? 2;
+  const minor = (key: string, typed: string): number | undefined => {
+    const text = read.amount(key, typed);
+    const amount = text === undefined ? undefined : parseAmount(text, digits);
+    if (text !== undefined && amount === undefined) read.fault(key, `Found more than ${digits} decimals.`);
+    return amount;
+  };
+  const each = minor('settings.materiality.each', smallEach);
+  const sum = minor('settings.materiality.sum', smallSum);
+  if (each === undefined || sum === undefined) return undefined;
+  if (each > 0 && sum >= each) return { each, sum };
+  read.fault(
+    'settings.materiality.sum',
+    each === 0
+      ? 'Leave both empty where every accrual is booked.'
+      : 'What is left out together is at least what one accrual may be.',
+  );
+  return undefined;
+}
+
 /** What is typed that differs from what holds, and what of it cannot be read, by the keys of the call. */
 export function readSettings(
   typed: TypedSettings,
@@ -75,12 +114,14 @@ export function readSettings(
   const closed = readClosedDays(typed.closedDays);
   if (closed.fault !== '') read.fault('settings.closedDays', closed.fault);
   const booksFrom = read.day('settings.booksFrom', typed.booksFrom);
+  const materiality = readMateriality(read, typed);
   const settings: Partial<CompanySettings> = {
     numbers: typed.numbers,
     belowZero: typed.belowZero,
     dates: typed.dates,
     accruals: typed.accruals,
     closing: typed.closing,
+    ...(materiality && { materiality }),
     closedDays: [...closed.days],
     name: read.text('settings.name', typed.name) ?? '',
     currency: typed.currency,

@@ -11,17 +11,20 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { FormControl, ReactiveFormsModule } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MatRadioModule } from '@angular/material/radio';
+import { currencyDigits } from '@coffer/core';
 import {
   accrualWords,
   changeInWords,
   closingWords,
   downloads,
   settingNames,
+  settingsOfMonths,
   instrumentClasses,
   showText,
   usualClassNames,
   type ClosedDay,
   type InstrumentClass,
+  type SettingChanged,
 } from '@coffer/contract';
 import { of, startWith, switchMap } from 'rxjs';
 import { loaded } from '../api/loaded';
@@ -92,7 +95,12 @@ export class SettingsPage {
   protected readonly currencies = currencyChoices;
   protected readonly monthNames = monthNameChoices;
   protected readonly names = settingNames;
-  protected readonly words = changeInWords;
+  protected readonly words = (change: SettingChanged): string => changeInWords(change, this.digits());
+  private readonly digits = computed(() => currencyDigits(this.view()?.settings.currency ?? '') ?? 2);
+  /** Whether something is changed that is decided from a month on. */
+  protected readonly ofMonth = computed(() =>
+    settingsOfMonths.some((key) => this.reading()?.settings[key] !== undefined),
+  );
   /** Where all that the company has is fetched. */
   protected readonly everything = computed(() => this.choice.file(downloads.bundle, {}, {}));
 
@@ -127,7 +135,7 @@ export class SettingsPage {
     this.refused.set({});
     this.failed.set('');
     const { settings } = reading;
-    const from = settings.accruals === undefined ? {} : { from: form.controls.from.value };
+    const from = this.ofMonth() ? { from: form.controls.from.value } : {};
     this.service.change({ settings, reason, ...from }).subscribe({
       // Everything that is shown is shown anew: it may be written otherwise from here on.
       next: () => location.reload(),

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import { MomentPipe } from '../../figures/moment.pipe';
-import type { CloseStep } from '../close-steps';
+import type { CloseStep } from '@coffer/contract';
 
 /** The checks of a month one under another, each with who agreed to what does not hold. */
 @Component({

@@ -14,9 +14,15 @@ import { FormsModule } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { comparedFigures, type ComparedFigure } from '@coffer/core';
 import {
+  comparedNames,
+  differenceCause,
+  differenceCauses,
+  differenceInWords,
+  differenceReasonNames,
   showAmount,
   showMonth,
   showMovement,
+  type DifferenceCause,
   type DifferenceLine,
   type DifferencesView,
   type MonthChange,
@@ -24,7 +30,6 @@ import {
 } from '@coffer/contract';
 import { CompanyService } from '../../company/company.service';
 import { MonthComments } from './month-comments';
-import { causeNames, causeOf, figureNames, reasonNames, reasonOf, type Cause } from './difference-words';
 import { LookedAt } from './looked-at';
 
 /** Lines drawn at once; the largest come first. */
@@ -59,10 +64,10 @@ export class DifferencesList {
   private readonly element = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly looked = inject(LookedAt);
   protected readonly figures = comparedFigures;
-  protected readonly figureNames = figureNames;
-  protected readonly reasonNames = reasonNames;
+  protected readonly comparedNames = comparedNames;
+  protected readonly differenceReasonNames = differenceReasonNames;
   /** The cause that alone is shown; all of them where none is chosen. */
-  protected readonly cause = signal<Cause | undefined>(undefined);
+  protected readonly cause = signal<DifferenceCause | undefined>(undefined);
   protected readonly scheduledOpen = signal(false);
   protected readonly most = signal(atOnce);
   protected readonly at = signal<{ readonly id: string; readonly figure: ComparedFigure } | undefined>(
@@ -86,13 +91,13 @@ export class DifferencesList {
   });
   protected readonly scheduled = computed(() => this.view().lines.filter(({ asScheduled }) => asScheduled));
   protected readonly causes = computed(() =>
-    causeNames
-      .map((name) => ({ name, many: this.listed().filter((line) => causeOf(line) === name).length }))
+    differenceCauses
+      .map((name) => ({ name, many: this.listed().filter((line) => differenceCause(line) === name).length }))
       .filter(({ many }) => many > 0),
   );
   protected readonly lines = computed(() => {
     const cause = this.cause();
-    const own = this.listed().filter((line) => cause === undefined || causeOf(line) === cause);
+    const own = this.listed().filter((line) => cause === undefined || differenceCause(line) === cause);
     return cause === undefined && this.scheduledOpen() ? [...own, ...this.scheduled()] : own;
   });
   protected readonly drawn = computed(() => this.lines().slice(0, this.most()));
@@ -116,7 +121,7 @@ export class DifferencesList {
   }));
 
   protected reason(line: DifferenceLine): { lead: string; rest: string } {
-    return reasonOf(line, this.company.digits());
+    return differenceInWords(line, this.company.digits());
   }
 
   protected now(line: DifferenceLine, figure: ComparedFigure): string {
@@ -140,7 +145,11 @@ export class DifferencesList {
   ): { name: string; text: string; open: boolean }[] {
     const told = line[figure].parts
       .filter(({ reason }) => reason !== 'unexplained')
-      .map(({ reason, amount }) => ({ name: reasonNames[reason], text: this.change(amount), open: false }));
+      .map(({ reason, amount }) => ({
+        name: differenceReasonNames[reason],
+        text: this.change(amount),
+        open: false,
+      }));
     const left = line[figure].parts.find(({ reason }) => reason === 'unexplained')?.amount ?? 0;
     return [...told, { name: 'unexplained', text: this.change(left), open: left !== 0 }];
   }
@@ -161,7 +170,7 @@ export class DifferencesList {
     this.chosen.emit(line);
   }
 
-  protected show(cause: Cause | undefined): void {
+  protected show(cause: DifferenceCause | undefined): void {
     this.cause.set(this.cause() === cause ? undefined : cause);
   }
 

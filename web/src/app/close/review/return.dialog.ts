@@ -47,6 +47,8 @@ export interface Returned {
     mat-dialog-content {
       display: grid;
       gap: var(--space-4);
+      /* Leaves the ring of what has the focus its room. */
+      padding-bottom: var(--space-4);
     }
     .one {
       display: flex;

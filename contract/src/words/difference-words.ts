@@ -1,19 +1,15 @@
 import type { ComparedFigure } from '@coffer/core';
-import {
-  showAmount,
-  showMovement,
-  showRate,
-  type DifferenceLine,
-  type DifferenceReason,
-} from '@coffer/contract';
+import type { DifferenceLine, DifferenceReason } from '../api/difference-views.ts';
+import { showAmount, showMovement, showRate } from './show.ts';
 
 /** What the reasons are called, in the order of telling. */
-export const reasonNames: Readonly<Record<DifferenceReason, string>> = {
+export const differenceReasonNames: Readonly<Record<DifferenceReason, string>> = {
   'catch-up': 'catch-up',
   'put-right': 'last month put right',
   new: 'new',
   settled: 'settled',
   withdrawn: 'withdrawn',
+  'left-out': 'too small to book',
   rate: 'rate',
   balance: 'balance',
   days: 'days',
@@ -24,7 +20,7 @@ export const reasonNames: Readonly<Record<DifferenceReason, string>> = {
   unexplained: 'unexplained',
 };
 
-export const figureNames: Readonly<Record<ComparedFigure, string>> = {
+export const comparedNames: Readonly<Record<ComparedFigure, string>> = {
   accrued: 'Accrued',
   expense: 'Expense',
   carrying: 'Carrying',
@@ -43,11 +39,11 @@ const causes = [
 ] as const satisfies readonly (readonly [string, readonly DifferenceReason[]])[];
 
 /** What a line is told by: a cause, `Balance` where something was drawn or repaid, else `Scheduled`. */
-export type Cause = (typeof causes)[number][0] | 'Balance' | 'Scheduled';
-export const causeNames: readonly Cause[] = [...causes.map(([name]) => name), 'Balance'];
+export type DifferenceCause = (typeof causes)[number][0] | 'Balance' | 'Scheduled';
+export const differenceCauses: readonly DifferenceCause[] = [...causes.map(([name]) => name), 'Balance'];
 
 /** The cause of a line. */
-export function causeOf(line: DifferenceLine): Cause {
+export function differenceCause(line: DifferenceLine): DifferenceCause {
   if (line.asScheduled) return 'Scheduled';
   const found = causes.find(([, reasons]) =>
     reasons.some((reason) => partsOf(line).some((part) => part.reason === reason)),
@@ -65,18 +61,18 @@ function partsOf({
 }
 
 /** Why a line differs: its cause in a word, and what is to be said of it. */
-export function reasonOf(
+export function differenceInWords(
   line: DifferenceLine,
   digits: number,
 ): { readonly lead: string; readonly rest: string } {
-  const cause = causeOf(line);
+  const cause = differenceCause(line);
   return { lead: leads[cause](line), rest: rests[cause](line, digits) };
 }
 
 const amountOf = (line: DifferenceLine, figure: ComparedFigure, ...reasons: DifferenceReason[]): number =>
   line[figure].parts.reduce((sum, { reason, amount }) => (reasons.includes(reason) ? sum + amount : sum), 0);
 
-const leads: Readonly<Record<Cause, (line: DifferenceLine) => string>> = {
+const leads: Readonly<Record<DifferenceCause, (line: DifferenceLine) => string>> = {
   Unexplained: () => 'Unexplained',
   'Catch-up': () => 'Catch-up',
   New: () => 'New',
@@ -88,11 +84,11 @@ const leads: Readonly<Record<Cause, (line: DifferenceLine) => string>> = {
   Scheduled: () => 'Days',
 };
 
-const rests: Readonly<Record<Cause, (line: DifferenceLine, digits: number) => string>> = {
+const rests: Readonly<Record<DifferenceCause, (line: DifferenceLine, digits: number) => string>> = {
   Unexplained: (line, digits) => {
     const found = (['accrued', 'expense', 'carrying', 'current'] as const).flatMap((figure) => {
       const left = amountOf(line, figure, 'unexplained');
-      return left === 0 ? [] : [`${figureNames[figure].toLowerCase()} ${showMovement(left, digits)}`];
+      return left === 0 ? [] : [`${comparedNames[figure].toLowerCase()} ${showMovement(left, digits)}`];
     });
     return found.join(', ');
   },

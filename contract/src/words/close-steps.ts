@@ -1,5 +1,8 @@
-import { accountName, showAmount, type CloseView, type ConfirmCode, type MonthStep } from '@coffer/contract';
-import { toldCheck } from './close-checks';
+import type { CloseView, MonthStep } from '../api/close-views.ts';
+import type { ConfirmCode } from '../api/confirm.ts';
+import { accountName } from './account-names.ts';
+import { toldCheck } from './close-checks.ts';
+import { showAmount } from './show.ts';
 
 /** A check of the month, as it is told. */
 export interface CloseStep {
@@ -43,6 +46,7 @@ export function closeSteps(view: CloseView, digits: number): CloseStep[] {
       const { name, holds, text } = toldCheck(check, digits);
       return { name, state: holds ? 'done' : 'wrong', text };
     }),
+    ...(view.materiality.each > 0 || view.leftOut.length > 0 ? [leftOutStep(view, digits)] : []),
     ...accountSteps(view),
     {
       name: 'Entries balance',
@@ -50,6 +54,13 @@ export function closeSteps(view: CloseView, digits: number): CloseStep[] {
       text: `${view.entryCount} entries, ${showAmount(view.debits, digits)}`,
     },
   ];
+}
+
+/** What is too small to be booked: named by its sum, and nothing that is wrong. */
+function leftOutStep({ leftOut }: CloseView, digits: number): CloseStep {
+  const sum = leftOut.reduce((total, { amount }) => total + amount, 0);
+  const text = leftOut.length === 0 ? 'none' : `${leftOut.length}, ${showAmount(sum, digits)} left out`;
+  return { name: 'Too small to accrue', state: 'done', text };
 }
 
 /** What the chart of accounts lacks, or holds otherwise than the ledger; nothing where all is well. */

@@ -1,4 +1,5 @@
-import { showAmount, showMovement, type CloseCheck } from '@coffer/contract';
+import type { CloseCheck } from '../api/close-views.ts';
+import { showAmount, showMovement } from './show.ts';
 
 const names: Readonly<Record<CloseCheck['of'], string>> = {
   'interest-payable': 'Interest payable',
@@ -17,11 +18,12 @@ export interface ToldCheck {
 
 /** Tells a check: what the journal holds must be what the instruments say, and what closed months bring. */
 export function toldCheck(
-  { of, instruments, fromClosed, difference }: CloseCheck,
+  { of, instruments, fromClosed, leftOut, difference }: CloseCheck,
   digits: number,
 ): ToldCheck {
   const own = showAmount(instruments, digits);
   const closed = fromClosed === 0 ? '' : `, ${showMovement(fromClosed, digits)} from closed months`;
+  const left = leftOut === 0 ? '' : `, ${showMovement(-leftOut, digits)} left out`;
   const off = difference === 0 ? '' : `; the journal is off by ${showMovement(difference, digits)}`;
-  return { name: names[of], holds: difference === 0, text: `${own}${closed}${off}` };
+  return { name: names[of], holds: difference === 0, text: `${own}${closed}${left}${off}` };
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { Difference, DifferenceLine } from '@coffer/contract';
-import { causeOf, daysAgainst, reasonOf } from './difference-words';
+import type { Difference, DifferenceLine } from '../api/difference-views.ts';
+import { differenceCause, daysAgainst, differenceInWords } from './difference-words.ts';
 
 const figure = (...parts: Difference['parts']): Difference => {
   const change = parts.reduce((sum, { amount }) => sum + amount, 0);
@@ -25,31 +25,31 @@ describe('why a line of the month differs, in words', () => {
       { balance: 800_000_00, rate: 0.04245, days: 31 },
     ];
     const byRate = line({ expense: { ...figure(rate), over } });
-    expect(reasonOf(byRate, 2)).toEqual({ lead: 'Rate', rest: '4.43% to 4.245%' });
+    expect(differenceInWords(byRate, 2)).toEqual({ lead: 'Rate', rest: '4.43% to 4.245%' });
     const caughtUp = line({ expense: { ...figure({ reason: 'catch-up', amount: -472_38 }, rate), over } });
-    expect(reasonOf(caughtUp, 2)).toEqual({
+    expect(differenceInWords(caughtUp, 2)).toEqual({
       lead: 'Catch-up',
       rest: 'of closed months −472.38; rate 4.43% to 4.245%',
     });
     const open = line({ expense: figure(rate, { reason: 'unexplained', amount: 1 }) });
-    expect(reasonOf(open, 2)).toEqual({ lead: 'Unexplained', rest: 'expense 0.01' });
+    expect(differenceInWords(open, 2)).toEqual({ lead: 'Unexplained', rest: 'expense 0.01' });
   });
 
   it('tells what came, what went, what was drawn and what only ran on', () => {
     const carried = (part: Difference['parts'][number]): DifferenceLine => line({ carrying: figure(part) });
-    expect(reasonOf(carried({ reason: 'new', amount: 50_00 }), 2)).toEqual({
+    expect(differenceInWords(carried({ reason: 'new', amount: 50_00 }), 2)).toEqual({
       lead: 'New',
       rest: '150.00 carried',
     });
-    expect(reasonOf(carried({ reason: 'withdrawn', amount: -50_00 }), 2)).toEqual({
+    expect(differenceInWords(carried({ reason: 'withdrawn', amount: -50_00 }), 2)).toEqual({
       lead: 'Withdrawn',
       rest: '50.00 went',
     });
-    expect(reasonOf(carried({ reason: 'balance', amount: -50_00 }), 2)).toEqual({
+    expect(differenceInWords(carried({ reason: 'balance', amount: -50_00 }), 2)).toEqual({
       lead: 'Balance',
       rest: 'down 50.00',
     });
-    expect(causeOf(line({ asScheduled: true, expense: figure({ reason: 'days', amount: 5 }) }))).toBe(
+    expect(differenceCause(line({ asScheduled: true, expense: figure({ reason: 'days', amount: 5 }) }))).toBe(
       'Scheduled',
     );
     expect(

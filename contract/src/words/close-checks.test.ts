@@ -1,8 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { toldCheck } from './close-checks';
+import { toldCheck } from './close-checks.ts';
 
 describe('a check of the close', () => {
-  const check = { of: 'expense', instruments: 51_00, fromClosed: 0, journal: 51_00, difference: 0 } as const;
+  const check = {
+    of: 'expense',
+    instruments: 51_00,
+    fromClosed: 0,
+    leftOut: 0,
+    journal: 51_00,
+    difference: 0,
+  } as const;
 
   it('is told by the figure of the instruments where the journal holds the same', () => {
     expect(toldCheck(check, 2)).toEqual({ name: 'Expense', holds: true, text: '51.00' });
@@ -11,6 +18,8 @@ describe('a check of the close', () => {
   it('names what closed months bring, and by how much the journal is off', () => {
     const corrected = { ...check, fromClosed: 7_00, journal: 58_00 };
     expect(toldCheck(corrected, 2)).toMatchObject({ holds: true, text: '51.00, 7.00 from closed months' });
+    const left = { ...check, leftOut: 35, journal: 50_65 };
+    expect(toldCheck(left, 2)).toMatchObject({ holds: true, text: '51.00, −0.35 left out' });
     const off = { ...corrected, journal: 57_99, difference: -1 };
     expect(toldCheck(off, 2)).toMatchObject({
       holds: false,

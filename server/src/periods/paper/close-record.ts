@@ -1,0 +1,76 @@
+import { comparedFigures, type ComparedFigure } from '@coffer/core';
+import type {
+  CloseRow,
+  CloseView,
+  DifferencesView,
+  EntryView,
+  FiguresView,
+  TrailHead,
+} from '@coffer/contract';
+
+/** The close of a month as papers tell it, all of one moment. */
+export interface CloseRecord {
+  readonly view: CloseView;
+  readonly differences: DifferencesView;
+  /** Where the audit trail stood. */
+  readonly trail: TrailHead | undefined;
+  /** How many entries the month has, posted and still to be. */
+  readonly many: number;
+  /** Those entries; none where a paper would be too long for them. */
+  readonly entries: readonly EntryView[];
+}
+
+/** A figure of an instrument that a close tells, and what it is called; minor units. */
+export interface CloseFigure {
+  readonly name: string;
+  readonly of: (row: CloseRow) => number;
+}
+
+/** The figures that a close tells, in order. */
+export const closeFigures: readonly CloseFigure[] = [
+  figure('Accrued', ({ figures }) => payable(figures)),
+  figure('Expense', ({ expense }) => expense),
+  figure('Amortized', ({ amortized }) => amortized),
+  figure('Carrying', ({ figures }) => figures.carrying),
+  figure('Current', ({ figures }) => figures.current),
+  figure('Non-current', ({ figures }) => figures.nonCurrent),
+];
+
+function figure(name: string, of: CloseFigure['of']): CloseFigure {
+  return { name, of };
+}
+
+/** What stands in interest payable. */
+function payable({ accruedInterest, accruedFee, unpaidInterest }: FiguresView): number {
+  return accruedInterest + accruedFee + unpaidInterest;
+}
+
+/** Lines of what differs that somebody has to look at; the others ran as scheduled. */
+export function toLookAt({ lines }: DifferencesView): DifferencesView['lines'] {
+  return lines.filter(({ asScheduled }) => !asScheduled);
+}
+
+/** What all lines that ran as scheduled changed together, by figure. */
+export function ofItself({ lines }: DifferencesView): Readonly<Record<ComparedFigure, number>> {
+  const own = lines.filter(({ asScheduled }) => asScheduled);
+  const sums = comparedFigures.map(
+    (figure) => [figure, own.reduce((sum, line) => sum + line[figure].change, 0)] as const,
+  );
+  return Object.fromEntries(sums) as Record<ComparedFigure, number>;
+}
+
+/** How far a month has come, in words. */
+export function stateInWords({ state, closedAs, closedBy }: CloseView): string {
+  if (state === 'open') return 'open: nothing of it is posted but the reversals that it began with';
+  if (state === 'prepared') return 'handed over: somebody who had no hand in it approves it';
+  const by = closedBy ?? 'Coffer';
+  if (closedAs === 'reviewed') return `closed, approved by ${by}`;
+  return closedAs === 'alone'
+    ? `closed by ${by} alone: no second person looked`
+    : 'closed where it was brought from';
+}
+
+/** A moment in words, in UTC. */
+export function momentInWords(at: string): string {
+  return `${at.slice(0, 10)} ${at.slice(11, 16)} UTC`;
+}
