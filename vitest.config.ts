@@ -7,6 +7,8 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
+          // What a file imports stays for the next: reading it anew for each costs as much as the tests.
+          isolate: false,
           testTimeout: 30_000,
           setupFiles: ['scripts/property-seed.mjs'],
           include: [
@@ -22,6 +24,7 @@ export default defineConfig({
       {
         test: {
           name: 'server',
+          isolate: false,
           include: ['server/src/**/*.test.ts'],
           globalSetup: ['server/src/testing/templates.ts'],
           testTimeout: 60_000,

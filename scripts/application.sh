@@ -14,7 +14,8 @@ stop_process() {
   local pid
   pid=$(process_pid "$1" "$2") || return 0
   kill "$pid"
-  for _ in $(seq 100); do
+  # A call that is under way may take its time to end; see the server's main.ts.
+  for _ in $(seq 300); do
     kill -0 "$pid" 2>/dev/null || break
     sleep 0.1
   done
@@ -56,12 +57,12 @@ start_application() {
     esac
   done
   ensure_packages
-  ensure_debian '/usr/lib/postgresql/*/bin/initdb' postgresql
+  ensure_postgres
   ensure_debian curl curl
   node "$root/scripts/build.mjs" all
   build=$(cat "$root/dist/build-id")
   home=$(data_home)
-  mkdir -p "$home/log"
+  mkdir -p "$home"
   if [ -n "$fresh" ] && is_own "$home"; then
     die "The companies of your own in $home are not removed by --fresh. Remove the folder yourself if you mean to."
   fi
@@ -110,8 +111,10 @@ launch_rate_service() {
   [ -z "${COFFER_RATE_SERVICE:-}" ] || return 0
   port=$(free_port "$(cat "$home/rate-service.port" 2>/dev/null || echo 4690)")
   echo "$port" >"$home/rate-service.port"
-  COFFER_RATE_PORT="$port" setsid nohup node "$root/dist/rate-service.mjs" >>"$home/log/rate-service.log" 2>&1 </dev/null &
-  echo $! >"$home/rate-service.pid"
+  (
+    export COFFER_RATE_PORT="$port"
+    keep_running "$home" rate-service
+  )
 }
 
 # Brings the database to the form that this Coffer needs, under the role that owns it.
@@ -120,34 +123,90 @@ bring_up_to_date() {
   COFFER_OWNER_DATABASE=$(owner_url "$1") node "$root/dist/migrate.mjs"
 }
 
+# The account that the application runs under: who starts it, and under root one that owns nothing and can log in nowhere.
+run_as() {
+  [ "$(id -u)" -eq 0 ] || return 0
+  getent passwd coffer >/dev/null ||
+    useradd --system --user-group --no-create-home --home-dir /nonexistent --shell /usr/sbin/nologin coffer
+  if ! runuser -u coffer -- test -r "$root/dist/server.mjs" -a -r "$root/node_modules"; then
+    # What is thrown away after its tests may lie where nobody else can read.
+    [ -z "${COFFER_THROWAWAY:-}" ] || return 0
+    die "The account coffer, under which the application runs, cannot read $root. Put Coffer where everybody may, such as /opt."
+  fi
+  echo "$(id -u coffer):$(id -g coffer)"
+}
+
+# keep_running HOME NAME: runs dist/NAME.mjs with the environment as it is, and again after it has failed.
+keep_running() {
+  local account
+  account=$(run_as)
+  COFFER_RUN_AS="$account" setsid nohup node "$root/scripts/keep-running.mjs" "$root/dist/$2.mjs" "$1/log/$2.log" \
+    >/dev/null 2>&1 </dev/null &
+  echo $! >"$1/$2.pid"
+}
+
+# What the server is told by its environment; the port is given apart.
+server_environment() {
+  local home=$1
+  installation=(COFFER_DATABASE="$(database_url "$home")" COFFER_SITE="$root/dist/web/browser"
+    COFFER_SECRET="$(secret "$home" session-secret)" NODE_ENV=production)
+  if is_own "$home"; then
+    installation+=(COFFER_SET_UP_CODE="$(set_up_code "$home")")
+    [ -z "${COFFER_TODAY:-}" ] || installation+=(COFFER_TODAY="$COFFER_TODAY")
+  else
+    # The demo company lives in its own time.
+    installation+=(COFFER_DEMO="$root/demo" COFFER_TODAY="${COFFER_TODAY:-$(demo_day)}")
+  fi
+}
+
 launch_server() {
   local home=$1 port=$2
   local -a installation
-  if is_own "$home"; then
-    installation=(COFFER_SET_UP_CODE="$(set_up_code "$home")")
-    [ -n "${COFFER_TODAY:-}" ] && installation+=(COFFER_TODAY="$COFFER_TODAY")
-  else
-    # The demo company lives in its own time.
-    installation=(COFFER_DEMO="$root/demo" COFFER_TODAY="${COFFER_TODAY:-$(demo_day)}")
-  fi
+  server_environment "$home"
   launch_rate_service "$home"
+  installation+=(COFFER_PORT="$port")
   installation+=(COFFER_RATE_SERVICE="${COFFER_RATE_SERVICE:-http://127.0.0.1:$(cat "$home/rate-service.port")}")
   bring_up_to_date "$home"
-  installation+=(COFFER_DATABASE="$(database_url "$home")" COFFER_PORT="$port" COFFER_SITE="$root/dist/web/browser"
-    COFFER_SECRET="$(secret "$home" session-secret)" NODE_ENV=production)
   # Exported, not given to a command: what stands on a command line, everybody on the machine can read.
   (
     export "${installation[@]}"
-    exec setsid nohup node "$root/dist/server.mjs" >>"$home/log/server.log" 2>&1 </dev/null
-  ) &
-  echo $! >"$home/server.pid"
+    keep_running "$home" server
+  )
   for _ in $(seq 300); do
     healthy "$port" && return
     kill -0 "$(cat "$home/server.pid")" 2>/dev/null || break
     sleep 0.1
   done
   tail -n 20 "$home/log/server.log" >&2
+  stop_server "$home"
   die "The application did not start; the lines above are the end of $home/log/server.log."
+}
+
+# The application in the foreground, its log on standard output: for what keeps services running by itself.
+serve_application() {
+  local home
+  local -a installation
+  choose_installation "$@"
+  home=$(data_home)
+  [ -f "$root/dist/build-id" ] || die "Build it first: ./coffer build"
+  mkdir -p "$home"
+  [ -z "$own" ] || touch "$home/own"
+  start_cluster "$home"
+  ! process_pid "$home" server >/dev/null || die "Coffer runs in $home already."
+  server_environment "$home"
+  bring_up_to_date "$home"
+  COFFER_PORT=${COFFER_PORT:-4680}
+  installation+=(COFFER_PORT="$COFFER_PORT")
+  echo "$COFFER_PORT" >"$home/port"
+  export "${installation[@]}"
+  # ./coffer stop finds it by its number, which the server takes over.
+  echo $$ >"$home/server.pid"
+  exec node "$root/dist/server.mjs"
+}
+
+build_application() {
+  ensure_packages
+  node "$root/scripts/build.mjs" all
 }
 
 # The one-time code of an installation that was not set up yet; kept, so that starting again changes nothing.
@@ -199,7 +258,7 @@ verify_installation() {
   local home
   choose_installation "$@"
   home=$(data_home)
-  [ -f "$home/postgres/PG_VERSION" ] || die "There is nothing to verify in $home; ./coffer start begins an installation."
+  installed "$home" || die "There is nothing to verify in $home; ./coffer start begins an installation."
   ensure_packages
   node "$root/scripts/build.mjs" server
   start_cluster "$home"
@@ -224,12 +283,12 @@ link_new_password() {
   [ -n "$name" ] || die 'Name who is to choose a new password: ./coffer new-password LOG-IN [--own]'
   choose_installation "${2:-}"
   home=$(data_home)
-  [ -f "$home/postgres/PG_VERSION" ] || die "There is no installation in $home."
+  installed "$home" || die "There is no installation in $home."
   ensure_packages
   node "$root/scripts/build.mjs" server
   start_cluster "$home"
   bring_up_to_date "$home"
-  COFFER_DATABASE=$(database_url "$home") COFFER_ADDRESS="http://127.0.0.1:$(cat "$home/port" 2>/dev/null || echo 4680)" \
+  COFFER_DATABASE=$(database_url "$home") COFFER_ADDRESS="${COFFER_PUBLIC_URL:-http://127.0.0.1:$(cat "$home/port" 2>/dev/null || echo 4680)}" \
     node "$root/dist/new-password.mjs" "$name"
 }
 

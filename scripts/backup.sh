@@ -4,8 +4,7 @@
 # dump HOME FILE: the database, whole, while the application works on.
 dump() {
   local home=$1 file=$2
-  PGPASSWORD=$(secret "$home" owner-password) "$(postgres_bin)/pg_dump" --format=custom --no-owner \
-    -h 127.0.0.1 -p "$(cat "$home/database-port")" -U coffer_owner --file="$file" coffer
+  as_owner "$home" "$(postgres_program pg_dump)" --format=custom --no-owner --file="$file"
 }
 
 # A dump is kept before the database is brought to another form; the last five of them.
@@ -20,12 +19,43 @@ dump_before_migration() {
   say "The database as it was is kept in $folder."
 }
 
+restore_dump() {
+  as_owner "$1" bash -c '"$0" --no-owner --single-transaction --exit-on-error -d "$PGDATABASE" "$1"' \
+    "$(postgres_program pg_restore)" "$2"
+}
+
+owner_sql() { as_owner "$1" "$(postgres_program psql)" -X -q -At -v ON_ERROR_STOP=1 -c "$2"; }
+
+# What is restored comes into a database with nothing in it; one that is kept elsewhere has to be so already.
+empty_database() {
+  if ! external; then
+    drop_database "$1"
+  else
+    [ "$(owner_sql "$1" "select count(*) from pg_tables where schemaname = 'public'")" = 0 ] ||
+      die 'The database that COFFER_DATABASE names has tables in it. Make it anew, empty, and try again.'
+  fi
+}
+
 make_backup() {
-  local home file=${1:-} work
+  local home file='' folder='' keep='' work
+  while [ $# -gt 0 ]; do
+    case "$1" in
+      --own) own=yes ;;
+      --into | --keep)
+        [ -n "${2:-}" ] || die "Say which after $1."
+        if [ "$1" = --into ]; then folder=$2; else keep=$2; fi
+        shift
+        ;;
+      -*) die "backup knows --into, --keep and --own, not $1." ;;
+      *) file=$1 ;;
+    esac
+    shift
+  done
+  [ -z "$folder" ] || file=$folder/$(date -u +%Y-%m-%dT%H%M%SZ).backup
   [ -n "$file" ] || die 'Name the file to write: ./coffer backup FILE [--own]'
-  choose_installation "${2:-}"
+  [[ $keep =~ ^([1-9][0-9]{0,3})?$ ]] || die "--keep says how many backups stay in the folder, not $keep."
   home=$(data_home)
-  [ -f "$home/postgres/PG_VERSION" ] || die "There is no installation in $home."
+  installed "$home" || die "There is no installation in $home."
   [ ! -e "$file" ] || die "$file is there already; name another file, so that no backup is written over."
   [ -d "$(dirname "$file")" ] || die "There is no folder $(dirname "$file")."
   start_cluster "$home"
@@ -42,6 +72,8 @@ make_backup() {
   sync "$work/whole"
   mv -n "$work/whole" "$file"
   [ ! -e "$work/whole" ] || die "$file came to be meanwhile; nothing was written over it."
+  [ -z "$folder" ] || [ -z "$keep" ] ||
+    find "$folder" -maxdepth 1 -name '*Z.backup' | sort | head -n "-$keep" | xargs -r rm -f
   say "$file holds the installation in $home as it stood when the command began. It holds its secrets too: keep it so."
 }
 
@@ -60,18 +92,17 @@ restore_backup() {
   [ "$installation" = own ] && own=yes
   home=$(data_home)
   ensure_packages
-  ensure_debian '/usr/lib/postgresql/*/bin/initdb' postgresql
+  ensure_postgres
   node "$root/scripts/build.mjs" server
-  mkdir -p "$home/log"
+  mkdir -p "$home"
   process_pid "$home" server >/dev/null && die "Coffer runs in $home; a backup comes into an installation that is stopped and empty."
   start_cluster "$home"
-  held=$(keeper_sql "$home" -d coffer -At <<<"select case when to_regclass('public.company') is null then 0 else 1 end")
-  [ "$held" = 0 ] || held=$(keeper_sql "$home" -d coffer -At <<<'select count(*) from company')
+  held=$(owner_sql "$home" "select case when to_regclass('public.company') is null then 0 else 1 end")
+  [ "$held" = 0 ] || held=$(owner_sql "$home" 'select count(*) from company')
   [ "$held" = 0 ] || die "$home holds companies already, and nothing was changed. Name an empty folder by COFFER_HOME."
-  drop_database "$home"
-  if ! PGPASSWORD=$(secret "$home" owner-password) "$(postgres_bin)/pg_restore" --no-owner --single-transaction \
-    --exit-on-error -h 127.0.0.1 -p "$(cat "$home/database-port")" -U coffer_owner -d coffer "$work/backup/database.dump"; then
-    drop_database "$home"
+  empty_database "$home"
+  if ! restore_dump "$home" "$work/backup/database.dump"; then
+    empty_database "$home"
     die "$file could not be restored, and nothing was kept of it."
   fi
   keep_secret "$home" session-secret "$(cat "$work/backup/session-secret")"

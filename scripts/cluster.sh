@@ -1,5 +1,8 @@
 # A PostgreSQL of Coffer's own: own data folder, own port, loopback only, never as root.
 
+# A PostgreSQL that is there already, where COFFER_DATABASE names it: it is neither made, started nor stopped here.
+external() { [ -n "${COFFER_DATABASE:-}" ]; }
+
 # Set where a command is about the installation with companies of one's own.
 own=''
 
@@ -26,6 +29,9 @@ data_home() {
   fi
 }
 
+# Whether there is an installation in a folder, or in the PostgreSQL that is named.
+installed() { external || [ -f "$1/postgres/PG_VERSION" ]; }
+
 # Companies of one's own are kept in the installation, and never the demo.
 is_own() { [ -f "$1/own" ]; }
 
@@ -45,12 +51,39 @@ keep_secret() {
 
 # Where the application finds its database, under a role that owns nothing in it.
 database_url() {
+  if external; then
+    echo "$COFFER_DATABASE"
+    return
+  fi
   echo "postgres://coffer:$(secret "$1" database-password)@127.0.0.1:$(cat "$1/database-port")/coffer"
 }
 
 # The same under the role that owns it: for migrations, which the application never runs itself.
 owner_url() {
+  if external; then
+    echo "${COFFER_OWNER_DATABASE:?names the database under the role that owns it, beside COFFER_DATABASE}"
+    return
+  fi
   echo "postgres://coffer_owner:$(secret "$1" owner-password)@127.0.0.1:$(cat "$1/database-port")/coffer"
+}
+
+# as_owner HOME COMMAND…: runs a program of PostgreSQL as the role that owns the database. What it connects by stands in
+# its environment: what is on a command line, everybody on the machine can read.
+as_owner() {
+  local connection
+  connection=$(OWNER=$(owner_url "$1") node -e '
+    const { hostname, port, username, password, pathname, searchParams } = new URL(process.env.OWNER);
+    const of = { PGHOST: searchParams.get("host") ?? hostname, PGPORT: port || "5432", PGUSER: username, PGPASSWORD: password,
+      PGDATABASE: pathname.slice(1), PGSSLMODE: searchParams.get("sslmode") ?? "prefer" };
+    const quoted = (text) => `\x27${decodeURIComponent(text).replaceAll("\x27", "\x27\\\x27\x27")}\x27`;
+    console.log(Object.entries(of).map(([name, value]) => `export ${name}=${quoted(value)}`).join("\n"));')
+  shift
+  (eval "$connection" && exec "$@")
+}
+
+# A program of PostgreSQL's, of the newest that is installed.
+postgres_program() {
+  if [ -d /usr/lib/postgresql ]; then echo "$(postgres_bin)/$1"; else command -v "$1" || die "$1 is missing; install postgresql-client."; fi
 }
 
 # Who may come to the database, and where to: the two roles of the application to its own, whoever keeps it to all.
@@ -65,31 +98,45 @@ RULES
 
 cluster_runs() { as_database_owner "$(postgres_bin)/pg_ctl" -D "$1/postgres" status >/dev/null 2>&1; }
 
+# The folder of the application's log is that of who starts it: the database's account could lead what is written elsewhere.
+own_log() {
+  [ ! -L "$1/log" ] || die "$1/log leads elsewhere. Remove the link; the log is kept in a folder of its own."
+  mkdir -p "$1/log"
+  [ "$(stat -c %u "$1/log")" = "$(id -u)" ] || chown "$(id -u):$(id -g)" "$1/log"
+  chmod 700 "$1/log"
+  find "$1/log" -type l -delete
+}
+
 # start_cluster HOME: makes the cluster if there is none, and starts it if it does not run.
 start_cluster() {
-  local home=$1 bin keeper
+  local home=$1 bin keeper typed
+  own_log "$home"
+  external && return
   bin=$(postgres_bin)
-  mkdir -p "$home/log"
   keeper=$(secret "$home" keeper-password)
   if [ ! -f "$home/postgres/PG_VERSION" ]; then
     say "Making a private database…"
     rm -rf "$home/postgres"
     mkdir -p "$home/postgres"
-    (umask 077 && printf '%s\n' "$keeper" >"$home/log/pwfile")
-    if [ "$(id -u)" -eq 0 ]; then chown postgres: "$home/postgres" "$home/log/pwfile" "$home/log"; fi
+    if [ "$(id -u)" -eq 0 ]; then chown postgres: "$home/postgres"; fi
+    typed=$(as_database_owner mktemp)
+    printf '%s\n' "$keeper" | as_database_owner tee "$typed" >/dev/null
     as_database_owner "$bin/initdb" -D "$home/postgres" -U keeper --auth=scram-sha-256 --encoding=UTF8 \
-      --locale=C.UTF-8 --pwfile="$home/log/pwfile" >/dev/null
-    rm -f "$home/log/pwfile"
+      --locale=C.UTF-8 --pwfile="$typed" >/dev/null
+    as_database_owner rm -f "$typed"
   fi
   host_rules | as_database_owner tee "$home/postgres/pg_hba.conf" >/dev/null
   if ! cluster_runs "$home"; then
     # The port is looked for anew: another program may have taken the old one.
     free_port 54680 >"$home/database-port"
+    # It writes its own log, below its own folder: seven days of it.
+    as_database_owner mkdir -p "$home/postgres/log"
     local options
-    options="-p $(cat "$home/database-port") -c listen_addresses=127.0.0.1 -c unix_socket_directories= -c jit=off"
+    options="-p $(cat "$home/database-port") -c listen_addresses=127.0.0.1 -c unix_socket_directories= -c jit=off -c logging_collector=on"
+    options="$options -c log_filename=%a.log -c log_truncate_on_rotation=on -c log_rotation_age=1d -c log_file_mode=0600"
     [ -n "${COFFER_THROWAWAY:-}" ] && options="$options -c fsync=off -c full_page_writes=off -c synchronous_commit=off"
-    as_database_owner "$bin/pg_ctl" -D "$home/postgres" -l "$home/log/postgres.log" -w -o "$options" start >/dev/null ||
-      die "The database did not start; see $home/log/postgres.log."
+    as_database_owner "$bin/pg_ctl" -D "$home/postgres" -l "$home/postgres/log/start.log" -w -o "$options" start >/dev/null ||
+      die "The database did not start; see $home/postgres/log."
   fi
   ensure_database "$home"
 }
@@ -122,11 +169,13 @@ keeper_sql() {
 }
 
 drop_database() {
+  ! external || die 'The database that COFFER_DATABASE names is not emptied from here; whoever keeps it does that.'
   keeper_sql "$1" -c 'drop database if exists coffer with (force)' >/dev/null
   ensure_database "$1"
 }
 
 stop_cluster() {
+  ! external || return 0
   [ -f "$1/postgres/PG_VERSION" ] && cluster_runs "$1" || return 0
   as_database_owner "$(postgres_bin)/pg_ctl" -D "$1/postgres" -m fast -w stop >/dev/null
 }

@@ -40,6 +40,15 @@ ensure_debian() {
   as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "$2" >&2
 }
 
+# PostgreSQL's server; its programs alone where the database is kept elsewhere.
+ensure_postgres() {
+  if [ -n "${COFFER_DATABASE:-}" ]; then
+    [ -d /usr/lib/postgresql ] || ensure_debian psql postgresql-client
+  else
+    ensure_debian '/usr/lib/postgresql/*/bin/initdb' postgresql
+  fi
+}
+
 ensure_command_line() {
   local built="$root/dist/cli.mjs"
   [ -f "$built" ] && [ -z "$(find "$root"/core/src "$root"/contract/src "$root"/cli/src -newer "$built" -print -quit)" ] && return

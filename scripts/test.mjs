@@ -92,6 +92,7 @@ else if (which !== undefined) {
   vitest('server');
   browser();
   await check(['bash', 'scripts/backup.test.sh']);
+  await check(['bash', 'scripts/place.test.sh']);
 }
 
 console.log(`\n${passed} passed, ${failed} failed`);

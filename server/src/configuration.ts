@@ -6,6 +6,16 @@ const port = v.pipe(v.string(), v.regex(/^\d{1,5}$/), v.transform(Number), v.max
 const environment = v.object({
   /** Connection of the database's owner, such as `postgres://coffer:…@127.0.0.1:5433/coffer`. */
   COFFER_DATABASE: v.pipe(v.string(), v.url()),
+  /** Where people reach it through a proxy that ends TLS, such as `https://books.example.com`. */
+  COFFER_PUBLIC_URL: v.optional(
+    v.pipe(
+      v.string(),
+      v.regex(
+        /^https:\/\/[^/?#@\s]+\/?$/,
+        'expected an address such as https://books.example.com, with no path.',
+      ),
+    ),
+  ),
   /** Port on the loopback address; 0 takes any that is free. */
   COFFER_PORT: v.optional(port, '4680'),
   /** Signs the session cookies. */

@@ -5,7 +5,7 @@ import { setTimeout } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { migrate } from './database/migrate.ts';
-import { listening, TestServer } from './testing/test-server.ts';
+import { Caller, listening, passwords, TestServer } from './testing/test-server.ts';
 
 let server: TestServer;
 let started: ChildProcess | undefined;
@@ -76,6 +76,35 @@ describe('the application in a place that fails it', () => {
     expect(told).toContain(said);
     expect(told.trim().split('\n')).toHaveLength(1);
   });
+
+  it.each([0, 5, 40, 150])(
+    'ends once a lock is through that began %i ms before it was told to',
+    async (before) => {
+      await server.alone();
+      const port = await freePort();
+      const running = start(port);
+      expect(await answer(port, '/api/health')).toBe(200);
+      const caller = new Caller(`http://127.0.0.1:${port}`);
+      await caller.logIn('ilka', passwords.ilka);
+      const confirm = ['month-not-ended', 'payments-unrecorded', 'fixings-missing'];
+      const lock = caller.call('POST', '/api/periods/2026-10-31/lock', { confirm });
+      await setTimeout(before);
+      const ended = new Promise((resolve) => running.once('exit', resolve));
+      running.kill('SIGTERM');
+      const answered = await lock.then(
+        ({ status }) => status,
+        // The call came when nobody listened any more.
+        () => 'never begun',
+      );
+      expect(await ended).toBe(0);
+      const period = await server
+        .database('period')
+        .where({ company_id: 1, ends_on: '2026-10-31' })
+        .first('state');
+      expect([answered, period?.state]).toEqual(answered === 200 ? [200, 'closed'] : ['never begun', 'open']);
+      expect(await server.disagreements()).toEqual([]);
+    },
+  );
 
   it('brings a database up to date past a lock that a start left behind when it was broken off', async () => {
     await server.owned.raw('update migration_lock set is_locked = 1');

@@ -7,6 +7,7 @@ import { connect } from './database/connect.ts';
 import { notOfForm } from './database/migrate.ts';
 import { loadDemo } from './demo/load-demo.ts';
 import { application } from './http/app.ts';
+import { publicPlace } from './http/public-place.ts';
 import { FigureThreads } from './workers/figure-threads.ts';
 
 const configuration = readConfiguration(process.env);
@@ -32,6 +33,7 @@ const { app, end } = application({
   logger,
   figures,
   workersFolder,
+  place: publicPlace(configuration.COFFER_PUBLIC_URL),
   demo: configuration.COFFER_DEMO !== undefined,
   setUpCode: configuration.COFFER_SET_UP_CODE,
   today: clockAt(configuration.COFFER_TODAY),
@@ -43,14 +45,25 @@ server.listen(configuration.COFFER_PORT, '127.0.0.1', () => {
   logger.info({ address: server.address() }, 'listening');
 });
 
-/** Lets calls that are under way finish, then closes the connections. */
+/** Calls that take longer are broken off when the application ends: what they were about to write, they do not. */
+const longestCall = 25_000;
+let stopping = false;
+
+/** Lets calls that are under way finish, whatever they are about; only then what they work with is closed. */
 async function stop(signal: string): Promise<void> {
+  if (stopping) return;
+  stopping = true;
   logger.info({ signal }, 'stopping');
-  server.close();
+  const finished = new Promise((resolve) => server.close(resolve));
   server.closeIdleConnections();
+  const late = setTimeout(() => server.closeAllConnections(), longestCall);
+  await finished;
+  clearTimeout(late);
   await end();
   await figures.end();
   await database.destroy();
 }
-process.once('SIGTERM', () => void stop('SIGTERM'));
-process.once('SIGINT', () => void stop('SIGINT'));
+for (const signal of ['SIGTERM', 'SIGINT'] as const) process.on(signal, () => void stop(signal));
+// Whoever keeps it running has gone: nobody would end it any more.
+process.on('disconnect', () => void stop('disconnect'));
+process.channel?.unref();

@@ -1,5 +1,6 @@
 import { createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
 import type { Request, RequestHandler, Response } from 'express';
+import type { PublicPlace } from './public-place.ts';
 import { Refusal } from './refusal.ts';
 
 const cookie = 'XSRF-TOKEN';
@@ -11,7 +12,7 @@ function same(a: string, b: string): boolean {
 
 /** Whether a call comes with the cookie of a session that is no more. */
 function hadSession(request: Request): boolean {
-  return /(?:^|;\s*)coffer=/.test(request.get('cookie') ?? '');
+  return /(?:^|;\s*)(?:__Host-)?coffer=/.test(request.get('cookie') ?? '');
 }
 
 /**
@@ -20,7 +21,10 @@ function hadSession(request: Request): boolean {
  * signed double-submit cookie.
  */
 export class AntiForgery {
-  constructor(private readonly secret: string) {}
+  constructor(
+    private readonly secret: string,
+    private readonly place: PublicPlace,
+  ) {}
 
   private tokenOf(request: Request, nonce: string): string {
     const bound = request.session.personId === undefined ? 'visit' : request.sessionID;
@@ -31,7 +35,8 @@ export class AntiForgery {
   /** Gives the page a cookie that it must send back as a header. */
   handOut(request: Request, response: Response): void {
     const token = this.tokenOf(request, randomBytes(18).toString('base64url'));
-    response.cookie(cookie, token, { sameSite: 'strict', path: '/' });
+    const { secure } = this.place;
+    response.cookie(this.place.cookie(cookie), token, { sameSite: 'strict', path: '/', secure });
   }
 
   /** Refuses a change that does not carry the token of its session. */

@@ -35,6 +35,7 @@ import { errorHandler, mostMegabytes, noSuchCall } from './error-handler.ts';
 import { plainBody } from './plain-body.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { FileThread } from '../workers/file-thread.ts';
+import { cameHere, type PublicPlace } from './public-place.ts';
 import { headers, limits, styleNonce } from './security.ts';
 import { site } from './site.ts';
 
@@ -43,6 +44,8 @@ export interface Parts {
   readonly database: Knex;
   readonly databaseUrl: string;
   readonly secret: string;
+  /** Where browsers reach it. */
+  readonly place: PublicPlace;
   readonly logger: Logger;
   readonly figures: FigureThreads;
   /** Whether the demo company is shown, whose passwords are in the README. */
@@ -60,28 +63,31 @@ export interface Parts {
 
 /** The whole request path, top to bottom. `end` closes what the application itself opened. */
 export function application(parts: Parts): { app: Express; end: () => Promise<void> } {
-  const { database, figures } = parts;
+  const { database, figures, place } = parts;
   const app = express();
   app.disable('x-powered-by');
+  // The proxy before it is on this machine: the loopback address is all that it listens on.
+  if (place.secure) app.set('trust proxy', 'loopback');
   app.use(
     pinoHttp({
       logger: parts.logger,
       redact: ['req.headers.cookie', 'req.headers["x-xsrf-token"]', 'res.headers["set-cookie"]'],
     }),
   );
-  app.use(styleNonce, headers, compression());
+  app.use(styleNonce, headers(place), compression());
   app.use('/api', (_request, response, next) => {
     response.setHeader('Cache-Control', 'no-store');
     next();
   });
   // Whoever watches over the application is never told to wait.
   app.use(healthRoutes(database));
+  app.use('/api', cameHere(place));
   const { byAddress, bySession } = limits();
   app.use('/api', byAddress);
   const files = new FileThread(parts.workersFolder, parts.logger);
-  const session = sessions(parts.databaseUrl, parts.secret, parts.logger);
+  const session = sessions(parts.databaseUrl, parts.secret, place, parts.logger);
   const body = express.json({ limit: `${mostMegabytes}mb` });
-  const tokens = new AntiForgery(parts.secret);
+  const tokens = new AntiForgery(parts.secret, place);
   app.use('/api', session.handler, bySession, tokens.check);
   app.use('/api', whoCalls(database));
   // Many bytes are taken in from nobody who could not bring them.
@@ -93,7 +99,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   });
   const { secret } = parts;
   const signIn: SignIn = { database, secret, tokens, factors: new SecondFactors(secret) };
-  app.use(sessionRoutes(signIn, parts.demo));
+  app.use(sessionRoutes(signIn, parts.demo, place));
   app.use(setUpRoutes(signIn, parts.setUpCode));
   app.use(accountRoutes(signIn));
   app.use(peopleRoutes(signIn));

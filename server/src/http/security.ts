@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto';
 import type { RequestHandler, Response } from 'express';
 import { rateLimit, type Options } from 'express-rate-limit';
 import helmet from 'helmet';
+import type { PublicPlace } from './public-place.ts';
 import { Refusal } from './refusal.ts';
 
 /** A fresh nonce for the page's own style elements. */
@@ -19,27 +20,30 @@ export function nonceOf(response: Response): string {
  * Response headers. Scripts, styles, fonts and pictures come from here alone. The chart library sets style
  * attributes, so those are allowed; style elements need the nonce.
  */
-export const headers: RequestHandler = helmet({
-  contentSecurityPolicy: {
-    useDefaults: false,
-    directives: {
-      defaultSrc: ["'self'"],
-      scriptSrc: ["'self'"],
-      scriptSrcAttr: ["'none'"],
-      styleSrc: ["'self'", (_request, response) => `'nonce-${nonceOf(response as Response)}'`],
-      styleSrcAttr: ["'unsafe-inline'"],
-      imgSrc: ["'self'", 'data:'],
-      fontSrc: ["'self'"],
-      connectSrc: ["'self'"],
-      workerSrc: ["'self'"],
-      objectSrc: ["'none'"],
-      baseUri: ["'self'"],
-      formAction: ["'self'"],
-      frameAncestors: ["'none'"],
+export function headers({ secure }: PublicPlace): RequestHandler {
+  return helmet({
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'self'"],
+        scriptSrc: ["'self'"],
+        scriptSrcAttr: ["'none'"],
+        styleSrc: ["'self'", (_request, response) => `'nonce-${nonceOf(response as Response)}'`],
+        styleSrcAttr: ["'unsafe-inline'"],
+        imgSrc: ["'self'", 'data:'],
+        fontSrc: ["'self'"],
+        connectSrc: ["'self'"],
+        workerSrc: ["'self'"],
+        objectSrc: ["'none'"],
+        baseUri: ["'self'"],
+        formAction: ["'self'"],
+        frameAncestors: ["'none'"],
+      },
     },
-  },
-  strictTransportSecurity: false,
-});
+    // A year, and whatever is below its name; nothing on a machine's own address, which has no TLS.
+    strictTransportSecurity: secure && { maxAge: 31_536_000, includeSubDomains: true },
+  });
+}
 
 /**
  * Limits the calls of a minute: of a session far above what a person makes and below what a runaway script would, and of
@@ -54,6 +58,8 @@ export function limits(
     limit,
     standardHeaders: 'draft-8',
     legacyHeaders: false,
+    // Whom to believe about addresses is decided where the application is put together.
+    validate: { xForwardedForHeader: false },
     handler: () => {
       throw new Refusal(429, 'too-many-calls', 'Too many calls in a minute; wait a minute and try again.');
     },

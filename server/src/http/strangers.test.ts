@@ -171,7 +171,7 @@ describe('what belongs to another company', () => {
     for (const { path } of Object.values(downloads)) {
       const answer = await ours.call(
         'GET',
-        addressOf(path, { id: theirs.id, paper: theirPaper }, { ...span, company: '2' }),
+        addressOf(path, { ...month, id: theirs.id, paper: theirPaper }, { ...span, company: '2' }),
       );
       expect([path, answer.status]).toEqual([path, 403]);
     }

@@ -6,6 +6,7 @@ import type { Knex } from 'knex';
 import pg from 'pg';
 import type { Logger } from 'pino';
 import type { SessionView } from '@coffer/contract';
+import type { PublicPlace } from '../http/public-place.ts';
 import { browserOf } from './browser-of.ts';
 
 declare module 'express-session' {
@@ -28,6 +29,7 @@ export const absoluteEnd = 12 * hour;
 export function sessions(
   databaseUrl: string,
   secret: string,
+  { cookie, secure }: PublicPlace,
   logger: Logger,
 ): { handler: RequestHandler; end: () => Promise<void> } {
   const pool = new pg.Pool({ connectionString: databaseUrl, max: 3 });
@@ -36,13 +38,13 @@ export function sessions(
   const Store = connectPgSimple(session);
   const store = new Store({ pool, tableName: 'session', pruneSessionInterval: 15 * 60 });
   const handler = session({
-    name: 'coffer',
+    name: cookie('coffer'),
     secret,
     store,
     resave: false,
     saveUninitialized: false,
     rolling: true,
-    cookie: { httpOnly: true, sameSite: 'strict', secure: 'auto', maxAge: idleEnd },
+    cookie: { httpOnly: true, sameSite: 'strict', secure: secure || 'auto', path: '/', maxAge: idleEnd },
   });
   const end = async (): Promise<void> => {
     // It gives a promise, whatever its types say.

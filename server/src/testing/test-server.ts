@@ -12,6 +12,7 @@ import { connect } from '../database/connect.ts';
 import { migrate } from '../database/migrate.ts';
 import { loadCompany, loadDemo } from '../demo/load-demo.ts';
 import { application } from '../http/app.ts';
+import { publicPlace } from '../http/public-place.ts';
 import { standInRateService } from '../stand-ins/rate-service/rate-service.ts';
 import { verifyBooks } from '../verify/verify-books.ts';
 import { FigureThreads } from '../workers/figure-threads.ts';
@@ -180,12 +181,21 @@ export class TestServer {
     return TestServer.serve(demoFolder, 'demo');
   }
 
+  /** The same behind a proxy that ends TLS for it. */
+  static startBehind(publicUrl: string): Promise<TestServer> {
+    return TestServer.serve(demoFolder, 'demo', publicUrl);
+  }
+
   /** An installation of one's own that waits to be set up by {@link setUpCode}. */
   static startOwn(): Promise<TestServer> {
     return TestServer.serve(undefined, 'own');
   }
 
-  private static async serve(folder: string | undefined, key: string): Promise<TestServer> {
+  private static async serve(
+    folder: string | undefined,
+    key: string,
+    publicUrl?: string,
+  ): Promise<TestServer> {
     const { COFFER_TEST_DATABASE: given, COFFER_TEST_OWNER: owner } = process.env;
     if (!given || !owner)
       throw new Error('COFFER_TEST_DATABASE and COFFER_TEST_OWNER are not set; run ./coffer test.');
@@ -210,6 +220,7 @@ export class TestServer {
       database,
       databaseUrl: url,
       secret: randomBytes(32).toString('hex'),
+      place: publicPlace(publicUrl),
       figures,
       workersFolder,
       demo: folder !== undefined,

@@ -1,7 +1,8 @@
-import { provideHttpClient, withInterceptors } from '@angular/common/http';
+import { provideHttpClient, withInterceptors, withNoXsrfProtection } from '@angular/common/http';
 import { provideBrowserGlobalErrorListeners, type ApplicationConfig } from '@angular/core';
 import { MAT_FORM_FIELD_DEFAULT_OPTIONS } from '@angular/material/form-field';
 import { provideRouter, TitleStrategy, withComponentInputBinding } from '@angular/router';
+import { antiForgeryInterceptor } from './session/anti-forgery.interceptor';
 import { companyInterceptor } from './session/company-choice';
 import { loggedOutInterceptor } from './session/logged-out.interceptor';
 import { routes } from './routes';
@@ -12,7 +13,10 @@ export const configuration: ApplicationConfig = {
   providers: [
     provideBrowserGlobalErrorListeners(),
     provideRouter(routes, withComponentInputBinding()),
-    provideHttpClient(withInterceptors([companyInterceptor, loggedOutInterceptor])),
+    provideHttpClient(
+      withInterceptors([companyInterceptor, antiForgeryInterceptor, loggedOutInterceptor]),
+      withNoXsrfProtection(),
+    ),
     { provide: TitleStrategy, useClass: PageTitles },
     {
       provide: MAT_FORM_FIELD_DEFAULT_OPTIONS,

@@ -1,0 +1,110 @@
+#!/usr/bin/env bash
+# An installation of its own in a place that fails it, or that is kept otherwise: who runs it, what becomes of it when it is
+# killed, where its log is, a database that is there already, and what keeps services running.
+set -euo pipefail
+root=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
+. "$root/scripts/machine.sh"
+. "$root/scripts/cluster.sh"
+. "$root/scripts/application.sh"
+
+place=$COFFER_HOME/place
+elsewhere=$COFFER_HOME/elsewhere
+brought=$COFFER_HOME/brought
+units=$COFFER_HOME/units
+unset COFFER_PORT
+finish() {
+  for home in "$place" "$elsewhere" "$brought"; do stop_server "$home" || true; done
+  stop_cluster "$place"
+  rm -rf "$place" "$elsewhere" "$brought" "$units" "$COFFER_HOME/elsewhere.backup"
+}
+trap finish EXIT
+
+port=$(free_port 5080)
+child_of() { pgrep -P "$(cat "$1/server.pid")"; }
+# until_true WHAT COMMAND…: waits half a minute for something to become so.
+until_true() {
+  local what=$1
+  shift
+  for _ in $(seq 300); do
+    "$@" && return
+    sleep 0.1
+  done
+  die "Not so after half a minute: $what"
+}
+start_own() { COFFER_HOME=$1 COFFER_PORT=$port "$root/coffer" start --own >"$COFFER_HOME/said" 2>&1 || die "$(cat "$COFFER_HOME/said")"; }
+
+start_own "$place"
+first=$(child_of "$place")
+if [ "$(id -u)" -eq 0 ] && runuser -u coffer -- test -r "$root/dist/server.mjs"; then
+  [ "$(ps -o user= -p "$first")" = coffer ] || die 'Under root the application has no account of its own.'
+fi
+
+# Its log is its starter's alone, and nobody leads it elsewhere.
+[ "$(stat -c '%a %u' "$place/log")" = "700 $(id -u)" ] || die "The log's folder is $(stat -c '%a of %U' "$place/log")."
+[ "$(stat -c %a "$place/log/server.log")" = 600 ] || die 'Others may read the log.'
+[ -z "$(find "$place/log" -user postgres)" ] || die "The database writes into the application's log."
+# It comes back after a crash.
+kill -9 "$first"
+until_true 'it comes back after a crash' healthy "$port"
+until_true 'another process answers' test "$(child_of "$place" || echo "$first")" != "$first"
+grep -q 'ended by SIGKILL; it is begun again' "$place/log/server.log" || die 'The log does not tell of the crash.'
+# Without who keeps it running it ends, and a start begins it anew.
+second=$(child_of "$place")
+kill -9 "$(cat "$place/server.pid")"
+until_true 'it ends with who keeps it running' bash -c "! kill -0 $second 2>/dev/null"
+ln -sf "$COFFER_HOME/victim" "$place/log/verify.log"
+start_own "$place"
+healthy "$port" || die 'It was not begun anew.'
+[ ! -e "$COFFER_HOME/victim" ] || die 'A log was led elsewhere by a link.'
+COFFER_HOME=$place "$root/coffer" stop --own 2>/dev/null
+! healthy "$port" || die 'It was not stopped.'
+
+# A log is turned over, and five that were full are kept.
+cat >"$place/much.mjs" <<'JS'
+const line = `${'x'.repeat(999)}\n`;
+for (let many = 0; many < 75_000; many += 1) if (!process.stdout.write(line)) await new Promise((go) => process.stdout.once('drain', go));
+JS
+node "$root/scripts/keep-running.mjs" "$place/much.mjs" "$place/log/much.log"
+[ "$(find "$place/log" -name 'much.log*' | wc -l)" = 6 ] || die "$(ls "$place/log") are logs of 75 MB."
+[ -z "$(find "$place/log" -name 'much.log*' -size +10000000c)" ] || die 'A log is larger than it may be.'
+
+# A PostgreSQL that is there already: its databases are made by who keeps it, as docs/operating.md says.
+start_cluster "$place"
+at=127.0.0.1:$(cat "$place/database-port")
+in_database() {
+  COFFER_HOME=$1 COFFER_DATABASE=postgres://coffer:$(secret "$place" database-password)@$at/$(basename "$1") \
+    COFFER_OWNER_DATABASE=postgres://coffer_owner:$(secret "$place" owner-password)@$at/$(basename "$1") "${@:2}"
+}
+for name in elsewhere brought; do
+  keeper_sql "$place" -c "create database $name owner coffer_owner" -c "grant connect, temporary on database $name to coffer"
+done
+COFFER_PORT=$port in_database "$elsewhere" "$root/coffer" start --own >/dev/null 2>"$COFFER_HOME/said" || die "$(cat "$COFFER_HOME/said")"
+healthy "$port" || die 'It does not run on a database that is there already.'
+[ ! -d "$elsewhere/postgres" ] || die 'A cluster was made beside the database that was named.'
+in_database "$elsewhere" "$root/coffer" backup --own --into "$COFFER_HOME" --keep 1 2>/dev/null
+in_database "$elsewhere" "$root/coffer" stop --own 2>/dev/null
+mv "$COFFER_HOME"/20*.backup "$COFFER_HOME/elsewhere.backup"
+in_database "$brought" "$root/coffer" restore "$COFFER_HOME/elsewhere.backup" >/dev/null 2>"$COFFER_HOME/said" || die "$(cat "$COFFER_HOME/said")"
+if in_database "$elsewhere" "$root/coffer" restore "$COFFER_HOME/elsewhere.backup" >/dev/null 2>&1; then
+  die 'A backup came into a database that has tables.'
+fi
+
+# In the foreground, as what keeps services running runs it: it prints its log, and a stop ends it.
+(
+  COFFER_PORT=$port in_database "$brought" "$root/coffer" serve --own >"$COFFER_HOME/said" 2>&1 && ended=well
+  echo "${ended:-badly}" >"$COFFER_HOME/ended"
+) &
+until_true 'it answers in the foreground' healthy "$port"
+in_database "$brought" "$root/coffer" stop --own 2>/dev/null
+wait
+[ "$(cat "$COFFER_HOME/ended")" = well ] || die "It did not end well: $(tail -n 3 "$COFFER_HOME/said")"
+grep -q '"msg":"listening"' "$COFFER_HOME/said" || die 'Its log is not on standard output.'
+
+# What systemd is given, read by systemd itself, at the place that this checkout has.
+ensure_debian systemd-analyze systemd
+mkdir -p "$units"
+for unit in "$root"/deploy/systemd/*; do sed "s|/opt/coffer|$root|" "$unit" >"$units/$(basename "$unit")"; done
+getent passwd coffer >/dev/null || sed -i 's/^\(User\|Group\)=coffer/\1=nobody/; s/^Group=nobody/Group=nogroup/' "$units"/*
+said=$(systemd-analyze verify --man=no "$units"/coffer* 2>&1) || die "systemd refuses the units: $said"
+[ -z "$said" ] || die "systemd says of the units: $said"
+say 'It comes back, its log is its own, other databases do, and its units are read.'
