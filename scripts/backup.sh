@@ -100,13 +100,14 @@ restore_backup() {
   held=$(owner_sql "$home" "select case when to_regclass('public.company') is null then 0 else 1 end")
   [ "$held" = 0 ] || held=$(owner_sql "$home" 'select count(*) from company')
   [ "$held" = 0 ] || die "$home holds companies already, and nothing was changed. Name an empty folder by COFFER_HOME."
+  # The database comes last and at once: with a company in it, the installation is whole.
+  keep_secret "$home" session-secret "$(cat "$work/backup/session-secret")"
+  [ "$installation" != own ] || touch "$home/own"
   empty_database "$home"
   if ! restore_dump "$home" "$work/backup/database.dump"; then
     empty_database "$home"
     die "$file could not be restored, and nothing was kept of it."
   fi
-  keep_secret "$home" session-secret "$(cat "$work/backup/session-secret")"
-  [ "$installation" = own ] && touch "$home/own"
   bring_up_to_date "$home"
   COFFER_DATABASE=$(database_url "$home") node "$root/dist/verify.mjs" ||
     die "What $file holds was restored into $home, but does not agree in itself; the lines above say where."

@@ -116,14 +116,16 @@ start_cluster() {
   keeper=$(secret "$home" keeper-password)
   if [ ! -f "$home/postgres/PG_VERSION" ]; then
     say "Making a private database…"
-    rm -rf "$home/postgres"
-    mkdir -p "$home/postgres"
-    if [ "$(id -u)" -eq 0 ]; then chown postgres: "$home/postgres"; fi
+    # Made beside and put in its place at once: one that was broken off is made anew.
+    rm -rf "$home/postgres" "$home/postgres.part"
+    mkdir -p "$home/postgres.part"
+    if [ "$(id -u)" -eq 0 ]; then chown postgres: "$home/postgres.part"; fi
     typed=$(as_database_owner mktemp)
     printf '%s\n' "$keeper" | as_database_owner tee "$typed" >/dev/null
-    as_database_owner "$bin/initdb" -D "$home/postgres" -U keeper --auth=scram-sha-256 --encoding=UTF8 \
+    as_database_owner "$bin/initdb" -D "$home/postgres.part" -U keeper --auth=scram-sha-256 --encoding=UTF8 \
       --locale=C.UTF-8 --pwfile="$typed" >/dev/null
     as_database_owner rm -f "$typed"
+    mv "$home/postgres.part" "$home/postgres"
   fi
   host_rules | as_database_owner tee "$home/postgres/pg_hba.conf" >/dev/null
   if ! cluster_runs "$home"; then

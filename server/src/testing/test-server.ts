@@ -34,6 +34,13 @@ export class Caller {
 
   constructor(private readonly address: string) {}
 
+  /** The same person, who calls at another address. */
+  at(address: string): Caller {
+    const other = new Caller(address);
+    for (const [name, value] of this.cookies) other.cookies.set(name, value);
+    return other;
+  }
+
   /** Makes a call; a body is sent as JSON unless it is text. The anti-forgery token and a fresh key go with it. */
   async call(
     method: string,

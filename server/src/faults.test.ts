@@ -1,0 +1,69 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { befallen, someFault } from './testing/faults/faults.ts';
+import { Place } from './testing/faults/place.ts';
+import { people, said, someWork, type People } from './testing/faults/works.ts';
+import { drawn } from './testing/play/drawn.ts';
+
+// `./coffer hunt --faults` asks for more, and names the seed of each life; with it a life is lived once more.
+const moments = Number(process.env['COFFER_FAULTS'] ?? 10);
+const seed = Number(process.env['COFFER_SEED'] ?? 20_260_930);
+/** Moments that befall one company before another begins. */
+const aLife = 25;
+/** What a moment may last at most, its mending included. */
+const longest = 60_000;
+
+let place: Place;
+beforeAll(async () => {
+  place = new Place();
+  await place.make();
+}, 120_000);
+afterAll(() => place.end());
+
+/** One moment: a work is done while something befalls it, what has broken is mended, and everything is held against it. */
+async function moment(draw: ReturnType<typeof drawn>, by: People): Promise<string> {
+  const work = await someWork(draw, place, by);
+  const { fault, after } = someFault(draw, place, work);
+  if (fault.twice) await place.startServer(1);
+  const about = `${work.name}: ${fault.name} after ${after} ms`;
+  try {
+    const told = await befallen(place, draw, work, fault, after);
+    place.emptyDisk();
+    place.startCluster();
+    if (fault.survived) expect(place.runs(), `${about}; the server has ended`).toBe(true);
+    await place.startServer();
+    const done = await work.isDone();
+    // What was said to be done is done; a call that is sent once more with its key is done once.
+    if (told.includes(said)) expect(done, `${about}; it was said to be done`).toBe(true);
+    if (!done || work.of === 'call') {
+      expect(await work.act(), `${about}; tried again`).toBe(said);
+      expect(await work.isDone(), `${about}; tried again`).toBe(true);
+    }
+    expect(await place.disagreements(), about).toEqual([]);
+    return `${about}: ${done ? 'done' : 'not done'}`;
+  } catch (error) {
+    throw new Error(about, { cause: error });
+  } finally {
+    work.clean?.();
+  }
+}
+
+// Atomicity and durability of what was acknowledged (Haerder and Reuter, 1983), for each work as a whole.
+describe('whatever befalls the place', () => {
+  const lives = Array.from({ length: Math.ceil(moments / aLife) }, (_, at) => seed + at);
+  it.each(lives)(
+    'every work is done wholly or not at all, in the life of seed %i',
+    async (from) => {
+      const draw = drawn(from);
+      await place.begin();
+      await place.startServer();
+      const by = await people(place);
+      const many = Math.min(aLife, moments - (from - seed) * aLife);
+      for (let at = 0; at < many; at += 1) {
+        const told = await moment(draw, by);
+        if (process.env['COFFER_FAULTS'])
+          process.stdout.write(`  ${at + 1} of ${many}, seed ${from}: ${told}\n`);
+      }
+    },
+    aLife * longest,
+  );
+});

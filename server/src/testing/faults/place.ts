@@ -1,0 +1,259 @@
+import { execFileSync, spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync, statfsSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { setTimeout } from 'node:timers/promises';
+import { fileURLToPath } from 'node:url';
+import { createServer } from 'node:http';
+import { pino } from 'pino';
+import type { Knex } from 'knex';
+import { connect } from '../../database/connect.ts';
+import { migrate } from '../../database/migrate.ts';
+import { loadDemo } from '../../demo/load-demo.ts';
+import { verifyBooks } from '../../verify/verify-books.ts';
+import { FigureThreads } from '../../workers/figure-threads.ts';
+import { listening } from '../test-server.ts';
+
+const root = fileURLToPath(new URL('../../../../', import.meta.url));
+const dist = join(root, 'dist');
+const secret = 'a secret of the tests that is long enough';
+/** Bytes of the disk that such a place has, where it may have one of its own. */
+const diskSize = '900m';
+
+/** An installation with a cluster of its own, whose programs may be killed and whose disk may be full. */
+export class Place {
+  readonly home = mkdtempSync(join(tmpdir(), 'coffer-faults-'));
+  /** Whether it has a disk of its own, which can be filled. */
+  readonly ownDisk: boolean;
+  private readonly servers = new Map<number, ChildProcess>();
+  private readonly figures = new FigureThreads(dist, pino({ level: 'silent' }));
+  private readonly ports: number[] = [];
+  private running: ChildProcess | undefined;
+
+  constructor() {
+    chmodSync(this.home, 0o755);
+    const mounted = spawnSync('mount', [
+      '-t',
+      'tmpfs',
+      '-o',
+      `size=${diskSize},mode=755`,
+      'tmpfs',
+      this.home,
+    ]);
+    this.ownDisk = mounted.status === 0;
+  }
+
+  /** Makes the cluster, and in it the demo company that every life begins with. */
+  async make(): Promise<void> {
+    this.startCluster();
+    const url = this.url('coffer_owner');
+    const filled = connect(url);
+    await migrate(filled);
+    await loadDemo(filled, this.figures, join(root, 'demo'), pino({ level: 'silent' }));
+    await filled.destroy();
+    this.asKeeper('alter database coffer rename to filled');
+    for (let more = 0; more < 2; more += 1) this.ports.push(await freePort());
+  }
+
+  /** A new life: the demo company as it was, and nobody who serves it. */
+  async begin(): Promise<void> {
+    await this.stopServers();
+    this.startCluster();
+    this.asKeeper(
+      'drop database if exists coffer with (force)',
+      'create database coffer template filled owner coffer_owner',
+      'revoke all on database coffer from public',
+      'grant connect, temporary on database coffer to coffer',
+    );
+  }
+
+  /** Where the database is, under a role. */
+  private url(role: 'coffer' | 'coffer_owner'): string {
+    const file = role === 'coffer' ? 'database-password' : 'owner-password';
+    return `postgres://${role}:${this.read(`secrets/${file}`)}@127.0.0.1:${this.read('database-port')}/coffer`;
+  }
+
+  private read(file: string): string {
+    return readFileSync(join(this.home, file), 'utf8').trim();
+  }
+
+  /** Runs functions of the scripts on this installation, as `./coffer` does. */
+  script(commands: string, home = this.home): { readonly status: number | null; readonly said: string } {
+    const done = spawnSync('bash', ['-c', sourcing(commands)], {
+      env: { PATH: process.env['PATH'], COFFER_HOME: home },
+      stdio: ['ignore', 'pipe', 'pipe'],
+      encoding: 'utf8',
+    });
+    return { status: done.status, said: done.stderr };
+  }
+
+  /** The same, while it may be killed; gives its exit code. */
+  command(commands: string, home: string): Promise<number | null> {
+    const child = spawn('bash', ['-c', sourcing(commands)], {
+      env: { PATH: process.env['PATH'], COFFER_HOME: home },
+      stdio: 'ignore',
+      detached: true,
+    });
+    this.running = child;
+    return new Promise((resolve) => child.once('exit', (code) => resolve(code)));
+  }
+
+  /** Kills a command that runs, with all that it has begun. */
+  killCommand(): void {
+    const { pid, exitCode } = this.running ?? {};
+    if (pid !== undefined && exitCode === null) spawnSync('kill', ['-9', '--', `-${pid}`]);
+  }
+
+  startCluster(home = this.home): void {
+    for (let tried = 0; tried < 20; tried += 1) {
+      const { status, said } = this.script(`start_cluster '${home}'`, home);
+      if (status === 0) return;
+      if (tried === 19) throw new Error(`The database does not start: ${said}`);
+      // What was killed may hold its memory for a moment yet.
+      spawnSync('sleep', ['0.3']);
+    }
+  }
+
+  private asKeeper(...statements: string[]): void {
+    const given = statements.map((sql) => `-c '${sql}'`).join(' ');
+    const { status, said } = this.script(`keeper_sql '${this.home}' ${given}`);
+    if (status !== 0) throw new Error(said);
+  }
+
+  address(at = 0): string {
+    return `http://127.0.0.1:${this.ports[at]}`;
+  }
+
+  /** Starts the server at one of the ports, if none runs there, and waits until it answers. */
+  async startServer(at = 0): Promise<void> {
+    let begun = 0;
+    for (let tried = 0; tried < 300; tried += 1) {
+      const answer = await fetch(`${this.address(at)}/api/health`).catch(() => undefined);
+      if (answer?.status === 200) return;
+      if (!this.runs(at)) {
+        begun += 1;
+        if (begun > 2) throw new Error('The server ends as it begins.');
+        this.spawnServer(this.ports[at] as number);
+      }
+      await setTimeout(100);
+    }
+    throw new Error('The server does not answer any more.');
+  }
+
+  private spawnServer(port: number): void {
+    const child = spawn(process.execPath, [join(dist, 'server.mjs')], {
+      env: {
+        COFFER_DATABASE: this.url('coffer'),
+        COFFER_PORT: String(port),
+        COFFER_SECRET: secret,
+        COFFER_DEMO: join(root, 'demo'),
+        COFFER_TODAY: '2026-11-03',
+      },
+      stdio: 'ignore',
+    });
+    this.servers.set(port, child);
+  }
+
+  runs(at = 0): boolean {
+    const child = this.servers.get(this.ports[at] as number);
+    return child !== undefined && child.exitCode === null && child.signalCode === null;
+  }
+
+  killServer(at = 0): void {
+    this.servers.get(this.ports[at] as number)?.kill('SIGKILL');
+  }
+
+  private async stopServers(): Promise<void> {
+    for (const child of this.servers.values()) {
+      if (child.exitCode !== null || child.signalCode !== null) continue;
+      const ended = new Promise((resolve) => child.once('exit', resolve));
+      child.kill('SIGKILL');
+      await ended;
+    }
+    this.servers.clear();
+  }
+
+  /** Kills the database of a home: all of it, or one of those that work for somebody, upon which it begins anew by itself. */
+  killDatabase(whole: boolean, home = this.home): void {
+    const file = join(home, 'postgres/postmaster.pid');
+    if (!existsSync(file)) return;
+    const first = Number(readFileSync(file, 'utf8').split('\n')[0]);
+    const children = spawnSync('pgrep', ['-P', String(first)], { encoding: 'utf8' })
+      .stdout.split('\n')
+      .filter(Boolean);
+    const serving = children.filter((pid) => / coffer .*127\.0\.0\.1/.test(titleOf(pid)));
+    const killed = whole || serving.length === 0 ? [String(first), ...children] : serving.slice(0, 1);
+    for (const pid of killed) spawnSync('kill', ['-9', pid]);
+  }
+
+  /** Ends the connections that the application has. */
+  cutConnections(): void {
+    this.script(
+      `keeper_sql '${this.home}' -c "select pg_terminate_backend(pid) from pg_stat_activity where usename = 'coffer'" >/dev/null`,
+    );
+  }
+
+  /** Fills the disk but for some bytes. */
+  fillDisk(left: number): void {
+    const { bavail, bsize } = statfsSync(this.home);
+    const size = bavail * bsize - left;
+    if (size > 0) spawnSync('fallocate', ['-l', String(size), join(this.home, 'filler')]);
+  }
+
+  emptyDisk(): void {
+    rmSync(join(this.home, 'filler'), { force: true });
+  }
+
+  /** Asks the database something, as its owner. */
+  async asked<Row extends object>(sql: string): Promise<Row> {
+    const database = connect(this.url('coffer_owner'));
+    try {
+      const { rows } = await database.raw<{ rows: Row[] }>(sql);
+      return rows[0] as Row;
+    } finally {
+      await database.destroy();
+    }
+  }
+
+  /** What of everything that is kept does not agree. */
+  async disagreements(): Promise<string[]> {
+    const database: Knex = connect(this.url('coffer'));
+    try {
+      return (await verifyBooks(database, this.figures)).map(({ message }) => message);
+    } finally {
+      await database.destroy();
+    }
+  }
+
+  async end(): Promise<void> {
+    await this.stopServers();
+    await this.figures.end();
+    if (existsSync(join(this.home, 'postgres'))) this.script(`stop_cluster '${this.home}'`);
+    if (this.ownDisk) execFileSync('umount', ['-l', this.home]);
+    rmSync(this.home, { recursive: true, force: true });
+  }
+}
+
+/** Commands with the functions of the scripts, as `./coffer` has them. */
+function sourcing(commands: string): string {
+  const sourced = ['machine', 'cluster', 'application', 'backup'].map(
+    (name) => `. "$root/scripts/${name}.sh"`,
+  );
+  return `set -euo pipefail; root=${root.replace(/\/$/, '')}; ${sourced.join('; ')}; ${commands}`;
+}
+
+/** What a process says it is: for PostgreSQL, for whom it works. */
+function titleOf(pid: string): string {
+  try {
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').replaceAll('\0', ' ');
+  } catch {
+    return '';
+  }
+}
+
+async function freePort(): Promise<number> {
+  const probe = createServer();
+  const address = await listening(probe);
+  await new Promise((resolve) => probe.close(resolve));
+  return Number(new URL(address).port);
+}
