@@ -16,6 +16,7 @@ import { publicPlace } from '../http/public-place.ts';
 import { standInRateService } from '../stand-ins/rate-service/rate-service.ts';
 import { verifyBooks } from '../verify/verify-books.ts';
 import { FigureThreads } from '../workers/figure-threads.ts';
+import { restoreRelease } from './releases/restore-release.ts';
 import { besides, copyOf } from './templates.ts';
 
 /** An answer of the server: its status and its body, read as JSON where it is. */
@@ -188,6 +189,11 @@ export class TestServer {
     return TestServer.serve(demoFolder, 'demo');
   }
 
+  /** What an earlier release left, brought to the form of this one; its people are those of the demo. */
+  static startFromRelease(dump: string): Promise<TestServer> {
+    return TestServer.serve(demoFolder, dump, undefined, dump);
+  }
+
   /** The same behind a proxy that ends TLS for it. */
   static startBehind(publicUrl: string): Promise<TestServer> {
     return TestServer.serve(demoFolder, 'demo', publicUrl);
@@ -202,6 +208,7 @@ export class TestServer {
     folder: string | undefined,
     key: string,
     publicUrl?: string,
+    dump?: string,
   ): Promise<TestServer> {
     const { COFFER_TEST_DATABASE: given, COFFER_TEST_OWNER: owner } = process.env;
     if (!given || !owner)
@@ -210,9 +217,10 @@ export class TestServer {
     const workersFolder = fileURLToPath(new URL('../../../dist', import.meta.url));
     const figures = new FigureThreads(workersFolder, logger);
     const name = await copyOf(owner, key, async (template) => {
+      if (dump !== undefined) restoreRelease(template, dump);
       const filled = connect(template);
       await migrate(filled);
-      if (folder !== undefined) {
+      if (dump === undefined && folder !== undefined) {
         await loadDemo(filled, figures, folder, logger);
         await filled.transaction((on) => loadCompany(on, figures, secondFolder));
       }
