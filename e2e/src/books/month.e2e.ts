@@ -231,7 +231,7 @@ test('7. journal, schedule and instrument are taken out as files, and an instrum
   await goTo(page, 'Journal');
   await expectAccessible(page);
   const take = async (menu: string, item: string): Promise<Buffer> => {
-    await page.getByRole('button', { name: menu }).click();
+    await page.getByRole('button', { name: menu, exact: true }).click();
     const download = page.waitForEvent('download');
     await page.getByRole('menuitem', { name: item }).click();
     return readFileSync(await (await download).path());
@@ -251,6 +251,10 @@ test('7. journal, schedule and instrument are taken out as files, and an instrum
   const workbook = await take('Take out the entries', 'As a workbook');
   await book.xlsx.load(new Uint8Array(workbook).buffer);
   expect(book.getWorksheet('Journal')?.rowCount).toBe(lines.length + 1);
+
+  await goTo(page, 'Period close');
+  const paper = await take('Take out', 'Working paper, PDF');
+  expect(paper.subarray(0, 5).toString()).toBe('%PDF-');
 
   await goTo(page, 'Register');
   await rowWith(page, 'Polishing bay loan').getByText('Polishing bay loan').click();

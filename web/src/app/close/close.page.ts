@@ -35,7 +35,6 @@ import { MomentPipe } from '../figures/moment.pipe';
 import { UnworkableNotice } from '../figures/unworkable-notice';
 import type { GridChoice } from '../figures/grid-model';
 import { EntryList } from '../journal/entry-list';
-import { JournalFiles } from '../journal/journal-files';
 import { SessionService } from '../session/session.service';
 import { attentionLines } from '../register/attention-lines';
 import { closeColumns, closeRows, closeSums } from './close-rows';
@@ -71,7 +70,6 @@ import { ReturnDialog, type Returned } from './review/return.dialog';
     EntryList,
     EntrySums,
     FigureGrid,
-    JournalFiles,
     LeftOut,
     MatButtonModule,
     MatRadioModule,
