@@ -103,6 +103,11 @@ export const errorHandler: ErrorRequestHandler = (error, request, response, next
   }
   const refusal = refusalOf(error);
   if (!refusal) request.log.error({ err: error as Error }, 'failed');
+  else if (refusal !== error) {
+    // What was refused further in than the application: by the database's guards, by a parser.
+    const { code, constraint, message } = error as { code?: string; constraint?: string; message?: string };
+    request.log.warn({ refused: refusal.code, code, constraint, why: message }, 'refused');
+  }
   const answer: RefusalView = {
     error: refusal
       ? {

@@ -27,8 +27,8 @@ describe('what versions make', () => {
   it('is made once while there is room, and what was not asked for longest goes first', () => {
     const kept = new KeptVersions<{ schedule: ReturnType<typeof buildSchedule> }>(25);
     const made: string[] = [];
-    const ask = (id: string, version = 1): void => {
-      kept.of({ id, version, document: '' }, () => {
+    const ask = (id: string, version = 1, document = ''): void => {
+      kept.of({ id, version, document }, () => {
         made.push(`${id}${version}`);
         return { schedule: buildSchedule(terms) };
       });
@@ -38,5 +38,10 @@ describe('what versions make', () => {
     expect(made).toEqual(['a1', 'b1', 'c1', 'b1']);
     ask('a', 2);
     expect(made.at(-1)).toBe('a2');
+    // Written, taken back with its transaction, and written otherwise: what the first made is worth nothing.
+    ask('a', 2, 'other');
+    ask('a', 2, 'other');
+    expect(made.slice(-2)).toEqual(['a2', 'a2']);
+    expect(made).toHaveLength(6);
   });
 });

@@ -1,5 +1,5 @@
 import { execFileSync, spawn, spawnSync, type ChildProcess } from 'node:child_process';
-import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync, statfsSync } from 'node:fs';
+import { chmodSync, existsSync, mkdtempSync, openSync, readFileSync, rmSync, statfsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout } from 'node:timers/promises';
@@ -29,6 +29,8 @@ export class Place {
   private readonly figures = new FigureThreads(dist, pino({ level: 'silent' }));
   private readonly ports: number[] = [];
   private running: ChildProcess | undefined;
+  /** What its servers say, kept beside it: its disk may be full. */
+  private readonly log = openSync(`${this.home}.log`, 'a');
 
   constructor() {
     chmodSync(this.home, 0o755);
@@ -59,9 +61,10 @@ export class Place {
   async begin(): Promise<void> {
     await this.stopServers();
     this.startCluster();
+    // Copied as files: copied by its log, PostgreSQL 15 may give numbers of a sequence twice after it was killed.
     this.asKeeper(
       'drop database if exists coffer with (force)',
-      'create database coffer template filled owner coffer_owner',
+      'create database coffer template filled owner coffer_owner strategy file_copy',
       'revoke all on database coffer from public',
       'grant connect, temporary on database coffer to coffer',
     );
@@ -149,7 +152,7 @@ export class Place {
         COFFER_DEMO: join(root, 'demo'),
         COFFER_TODAY: '2026-11-03',
       },
-      stdio: 'ignore',
+      stdio: ['ignore', this.log, this.log],
     });
     this.servers.set(port, child);
   }
@@ -231,6 +234,7 @@ export class Place {
     if (existsSync(join(this.home, 'postgres'))) this.script(`stop_cluster '${this.home}'`);
     if (this.ownDisk) execFileSync('umount', ['-l', this.home]);
     rmSync(this.home, { recursive: true, force: true });
+    rmSync(`${this.home}.log`, { force: true });
   }
 }
 
