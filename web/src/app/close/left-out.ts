@@ -16,7 +16,7 @@ const told = 8;
     <ul>
       @for (one of first(); track one.id) {
         <li>
-          <a [routerLink]="['/instruments', one.id]">{{ one.name }}</a>
+          <a [routerLink]="[page(one.id), one.id]">{{ one.name }}</a>
           <span class="figure">{{ one.amount | amount }}</span>
         </li>
       }
@@ -60,4 +60,8 @@ export class LeftOut {
   protected readonly first = computed(() => this.close().leftOut.slice(0, told));
   protected readonly more = computed(() => this.close().leftOut.length - this.first().length);
   protected readonly sum = computed(() => this.close().leftOut.reduce((sum, { amount }) => sum + amount, 0));
+
+  protected page(id: string): string {
+    return this.close().funds.some((fund) => fund.id === id) ? '/funds' : '/instruments';
+  }
 }
