@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { readConfiguration } from '../configuration.ts';
 import { TestServer } from '../testing/test-server.ts';
 
@@ -64,8 +64,11 @@ describe('behind a proxy that ends TLS', () => {
       expect(cookie).not.toMatch(/; Domain/);
       if (cookie.startsWith('__Host-')) expect(cookie).toMatch(/; Path=\/(;|$)/);
     }
-    const row = await server.database('session').orderByRaw('expire desc').first('sess');
-    expect(row?.sess).toMatchObject({ address: '203.0.113.9', cookie: { secure: true } });
+    // The row is written as the answer ends.
+    await vi.waitFor(async () => {
+      const row = await server.database('session').first('sess');
+      expect(row?.sess).toMatchObject({ address: '203.0.113.9', cookie: { secure: true } });
+    });
     const left = await browser.call('/api/session', {}, proxied, 'DELETE');
     expect([left.status, left.headers.get('clear-site-data')]).toEqual([200, '"cache"']);
     expect(left.headers.getSetCookie().find((cookie) => cookie.startsWith('__Host-coffer='))).toMatch(
