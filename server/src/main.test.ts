@@ -1,6 +1,8 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { openSync } from 'node:fs';
+import { mkdtempSync, openSync, readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { setTimeout } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
@@ -58,6 +60,22 @@ describe('the application in a place that fails it', () => {
       expect(await answer(port, call % 2 === 0 ? '/api/health' : '/api/nowhere')).not.toBe(500);
     }
     expect(running.exitCode).toBeNull();
+  });
+
+  it('writes no password, cookie or token into its log', async () => {
+    const port = await freePort();
+    const file = join(mkdtempSync(join(tmpdir(), 'coffer-log-')), 'log');
+    start(port, openSync(file, 'w'));
+    expect(await answer(port, '/api/health')).toBe(200);
+    const caller = new Caller(`http://127.0.0.1:${port}`);
+    expect((await caller.logIn('ilka', 'wrong-password-9')).status).toBe(401);
+    const entered = await caller.logIn('ilka', passwords.ilka);
+    expect((await caller.call('GET', '/api/company')).status).toBe(200);
+    const cookies = entered.headers.getSetCookie().map((cookie) => /=([^;]+)/.exec(cookie)?.[1] ?? '');
+    const log = readFileSync(file, 'utf8');
+    expect(log).toContain('/api/company');
+    for (const secret of ['wrong-password-9', passwords.ilka, ...cookies, ...cookies.map(decodeURIComponent)])
+      expect(log.includes(secret), secret).toBe(false);
   });
 
   it.each([

@@ -1,8 +1,7 @@
-import { provideHttpClient, withInterceptors, withNoXsrfProtection } from '@angular/common/http';
+import { provideHttpClient, withInterceptors, withXsrfConfiguration } from '@angular/common/http';
 import { provideBrowserGlobalErrorListeners, type ApplicationConfig } from '@angular/core';
 import { MAT_FORM_FIELD_DEFAULT_OPTIONS } from '@angular/material/form-field';
 import { provideRouter, TitleStrategy, withComponentInputBinding } from '@angular/router';
-import { antiForgeryInterceptor } from './session/anti-forgery.interceptor';
 import { companyInterceptor } from './session/company-choice';
 import { loggedOutInterceptor } from './session/logged-out.interceptor';
 import { routes } from './routes';
@@ -14,8 +13,11 @@ export const configuration: ApplicationConfig = {
     provideBrowserGlobalErrorListeners(),
     provideRouter(routes, withComponentInputBinding()),
     provideHttpClient(
-      withInterceptors([companyInterceptor, antiForgeryInterceptor, loggedOutInterceptor]),
-      withNoXsrfProtection(),
+      withInterceptors([companyInterceptor, loggedOutInterceptor]),
+      // Behind TLS the cookie says that only this very host can have set it.
+      withXsrfConfiguration({
+        cookieName: location.protocol === 'https:' ? '__Host-XSRF-TOKEN' : 'XSRF-TOKEN',
+      }),
     ),
     { provide: TitleStrategy, useClass: PageTitles },
     {
