@@ -56,11 +56,15 @@ start_application() {
       *) die "start knows --own and --fresh, not $word." ;;
     esac
   done
+  if external && [ -z "$own" ]; then
+    die 'A database that is there already is for companies of your own: ./coffer start --own'
+  fi
   ensure_packages
   ensure_postgres
   ensure_debian curl curl
   node "$root/scripts/build.mjs" all
-  build=$(cat "$root/dist/build-id")
+  # Told otherwise where it is reached, it is begun anew as after a build.
+  build="$(cat "$root/dist/build-id") ${COFFER_PUBLIC_URL:-}"
   home=$(data_home)
   mkdir -p "$home"
   if [ -n "$fresh" ] && is_own "$home"; then
@@ -219,19 +223,28 @@ greet() {
   if is_own "$2"; then greet_own "$@"; else greet_demo "$@"; fi
 }
 
+# What a call to the application here says: behind a proxy it answers only what came by its public address.
+session_here() {
+  local public=${COFFER_PUBLIC_URL:-}
+  public=${public%/}
+  curl -fsS ${public:+-H "X-Forwarded-Proto: https" -H "X-Forwarded-Host: ${public#https://}"} "http://127.0.0.1:$1/api/session"
+}
+
 greet_own() {
-  if [ "$(curl -fsS "http://127.0.0.1:$1/api/session" | node -p 'JSON.parse(require("fs").readFileSync(0, "utf8")).installation')" = empty ]; then
+  local address=${COFFER_PUBLIC_URL:-http://127.0.0.1:$1}
+  address=${address%/}
+  if [ "$(session_here "$1" | node -p 'JSON.parse(require("fs").readFileSync(0, "utf8")).installation')" = empty ]; then
     cat <<TEXT
 
 Coffer waits for your company. Open
 
-  http://127.0.0.1:$1/set-up#$(set_up_code "$2")
+  $address/set-up#$(set_up_code "$2")
 
-or http://127.0.0.1:$1 and type the one-time code  $(set_up_code "$2" | sed 's/.\{5\}/&-/g; s/-$//')
+or $address and type the one-time code  $(set_up_code "$2" | sed 's/.\{5\}/&-/g; s/-$//')
 
 TEXT
   else
-    printf '\nCoffer is at http://127.0.0.1:%s, with companies of your own.\n\n' "$1"
+    printf '\nCoffer is at %s, with companies of your own.\n\n' "$address"
   fi
   echo "  log and data in $2; ./coffer stop --own ends it"
 }
@@ -239,7 +252,7 @@ TEXT
 greet_demo() {
   cat <<TEXT
 
-Coffer is at http://127.0.0.1:$1
+Coffer is at ${COFFER_PUBLIC_URL:-http://127.0.0.1:$1}
 
   demo company   Ostrel Glassworks, October 2026 open
 $(node -e '

@@ -20,8 +20,7 @@ dump_before_migration() {
 }
 
 restore_dump() {
-  as_owner "$1" bash -c '"$0" --no-owner --single-transaction --exit-on-error -d "$PGDATABASE" "$1"' \
-    "$(postgres_program pg_restore)" "$2"
+  as_owner "$1" "$(postgres_program pg_restore)" --no-owner --single-transaction --exit-on-error "$2"
 }
 
 owner_sql() { as_owner "$1" "$(postgres_program psql)" -X -q -At -v ON_ERROR_STOP=1 -c "$2"; }

@@ -67,18 +67,14 @@ owner_url() {
   echo "postgres://coffer_owner:$(secret "$1" owner-password)@127.0.0.1:$(cat "$1/database-port")/coffer"
 }
 
-# as_owner HOME COMMAND…: runs a program of PostgreSQL as the role that owns the database. What it connects by stands in
-# its environment: what is on a command line, everybody on the machine can read.
+# as_owner HOME PROGRAM…: runs a program of PostgreSQL as the role that owns the database. Its password goes by the
+# environment: what is on a command line, everybody on the machine can read.
 as_owner() {
-  local connection
-  connection=$(OWNER=$(owner_url "$1") node -e '
-    const { hostname, port, username, password, pathname, searchParams } = new URL(process.env.OWNER);
-    const of = { PGHOST: searchParams.get("host") ?? hostname, PGPORT: port || "5432", PGUSER: username, PGPASSWORD: password,
-      PGDATABASE: pathname.slice(1), PGSSLMODE: searchParams.get("sslmode") ?? "prefer" };
-    const quoted = (text) => `\x27${decodeURIComponent(text).replaceAll("\x27", "\x27\\\x27\x27")}\x27`;
-    console.log(Object.entries(of).map(([name, value]) => `export ${name}=${quoted(value)}`).join("\n"));')
+  local url
+  url=$(owner_url "$1")
   shift
-  (eval "$connection" && exec "$@")
+  PGPASSWORD=$(URL=$url node -p 'decodeURIComponent(new URL(process.env.URL).password)') \
+    "$@" --dbname="$(URL=$url node -p 'const url = new URL(process.env.URL); url.password = ""; url.href')"
 }
 
 # A program of PostgreSQL's, of the newest that is installed.

@@ -34,6 +34,7 @@ until_true() {
 start_own() { COFFER_HOME=$1 COFFER_PORT=$port "$root/coffer" start --own >"$COFFER_HOME/said" 2>&1 || die "$(cat "$COFFER_HOME/said")"; }
 
 start_own "$place"
+grep -q "^  http://127.0.0.1:$port/set-up#" "$COFFER_HOME/said" || die "The first start is told otherwise: $(cat "$COFFER_HOME/said")"
 first=$(child_of "$place")
 if [ "$(id -u)" -eq 0 ] && runuser -u coffer -- test -r "$root/dist/server.mjs"; then
   [ "$(ps -o user= -p "$first")" = coffer ] || die 'Under root the application has no account of its own.'
@@ -88,6 +89,17 @@ in_database "$brought" "$root/coffer" restore "$COFFER_HOME/elsewhere.backup" >/
 if in_database "$elsewhere" "$root/coffer" restore "$COFFER_HOME/elsewhere.backup" >/dev/null 2>&1; then
   die 'A backup came into a database that has tables.'
 fi
+
+if COFFER_DATABASE=postgres://coffer@$at/elsewhere "$root/coffer" start >"$COFFER_HOME/said" 2>&1; then die 'The demo came into a database that was named.'; fi
+grep -q 'companies of your own' "$COFFER_HOME/said" || die "Refused otherwise: $(cat "$COFFER_HOME/said")"
+
+# Behind a proxy: whoever starts it is told the address that people have, and calls for another are refused.
+export COFFER_PUBLIC_URL=https://books.example.com/
+COFFER_PORT=$port in_database "$brought" "$root/coffer" start --own >"$COFFER_HOME/said" 2>&1 || die "$(cat "$COFFER_HOME/said")"
+grep -q '^  https://books.example.com/set-up#' "$COFFER_HOME/said" || die "The address is told otherwise: $(cat "$COFFER_HOME/said")"
+[ "$(curl -s -o /dev/null -w '%{http_code}' "http://127.0.0.1:$port/api/session")" = 421 ] || die 'It answers what did not come by the proxy.'
+in_database "$brought" "$root/coffer" stop --own 2>/dev/null
+unset COFFER_PUBLIC_URL
 
 # In the foreground, as what keeps services running runs it: it prints its log, and a stop ends it.
 (

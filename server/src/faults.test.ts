@@ -16,6 +16,7 @@ let place: Place;
 beforeAll(async () => {
   place = new Place();
   await place.make();
+  if (!place.ownDisk) process.stdout.write('No disk of its own can be mounted here: none is filled.\n');
 }, 120_000);
 afterAll(() => place.end());
 

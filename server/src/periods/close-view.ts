@@ -37,8 +37,12 @@ export async function closeView(
   const { companyId } = asking;
   const period = await periodEnding(database, companyId, endsOn);
   if (period.state === 'closed') return closedView(database, companyId, period);
-  const made = await monthMade(database, figures, companyId, period, false);
-  return { ...(await openView(database, made)), review: await reviewOf(database, asking, made) };
+  return unclosedView(database, asking, await monthMade(database, figures, companyId, period, false));
+}
+
+/** What closing a month makes that was worked out, for who asks. */
+export async function unclosedView(database: Knex, asking: Maker, month: MonthMade): Promise<CloseView> {
+  return { ...(await openView(database, month)), review: await reviewOf(database, asking, month) };
 }
 
 async function openView(database: Knex, month: MonthMade): Promise<Omit<CloseView, 'review'>> {
@@ -85,7 +89,8 @@ async function openView(database: Knex, month: MonthMade): Promise<Omit<CloseVie
   };
 }
 
-async function closedView(
+/** What a closed month kept. */
+export async function closedView(
   database: Knex,
   companyId: number,
   { ends_on: endsOn, accruals, reversals }: PeriodRow,

@@ -1,7 +1,6 @@
 import type { Knex } from 'knex';
 import { comparedFigures, formatDay, parseDay, type CalendarDay, type Entry } from '@coffer/core';
 import type { CloseRow, DifferenceLine, DifferencesView, FiguresView } from '@coffer/contract';
-import type { PeriodRow } from '../database/tables.ts';
 import { newestVersions } from '../instruments/instrument-store.ts';
 import type { StoredVersion } from '../instruments/known-instruments.ts';
 import { reportedPositions } from '../instruments/reported-positions.ts';
@@ -16,7 +15,7 @@ import {
 } from './difference-of-instrument.ts';
 import { notBookedOf, type NotBooked } from './left-out.ts';
 import { keptLeftOut } from './left-out-store.ts';
-import { monthWork } from './month-work.ts';
+import { monthWork, type MonthWork } from './month-work.ts';
 import { monthStart, periodEnding } from './period-store.ts';
 
 /** Holds a month against the month before as reported, each figure of each instrument with its reasons. */
@@ -27,12 +26,41 @@ export async function differencesView(
   endsOn: string,
 ): Promise<DifferencesView> {
   const period = await periodEnding(database, companyId, endsOn);
+  if (period.state === 'closed') return closedDifferences(database, figures, companyId, endsOn);
+  const { work } = await monthWork(database, figures, companyId, period, false);
+  return unclosedDifferences(database, figures, companyId, endsOn, work);
+}
+
+/** The same of a month that is worked out. */
+export async function unclosedDifferences(
+  database: Knex,
+  figures: FigureThreads,
+  companyId: number,
+  endsOn: string,
+  work: MonthWork['work'],
+): Promise<DifferencesView> {
+  return heldAgainst(database, figures, companyId, endsOn, await unclosedMonth(database, companyId, work));
+}
+
+/** The same of a closed month, as it was reported. */
+export async function closedDifferences(
+  database: Knex,
+  figures: FigureThreads,
+  companyId: number,
+  endsOn: string,
+): Promise<DifferencesView> {
+  return heldAgainst(database, figures, companyId, endsOn, await closedMonth(database, companyId, endsOn));
+}
+
+async function heldAgainst(
+  database: Knex,
+  figures: FigureThreads,
+  companyId: number,
+  endsOn: string,
+  month: readonly OfMonth[],
+): Promise<DifferencesView> {
   const last = formatDay(monthStart(endsOn) - 1);
   const known = await database('period').where({ company_id: companyId, ends_on: last }).first('ends_on');
-  const month =
-    period.state === 'closed'
-      ? await closedMonth(database, companyId, endsOn)
-      : await openMonth(database, figures, companyId, period);
   const reported = new Map(
     (await reportedPositions(database, companyId, last)).map(({ row }) => [row.id, row]),
   );
@@ -68,13 +96,7 @@ interface OfMonth {
   readonly notBooked: NotBooked | undefined;
 }
 
-async function openMonth(
-  database: Knex,
-  figures: FigureThreads,
-  companyId: number,
-  period: PeriodRow,
-): Promise<OfMonth[]> {
-  const { work } = await monthWork(database, figures, companyId, period, false);
+async function unclosedMonth(database: Knex, companyId: number, work: MonthWork['work']): Promise<OfMonth[]> {
   const versions = new Map((await newestVersions(database, companyId)).map((each) => [each.id, each]));
   return work.map((done) => ({
     row: done.row,

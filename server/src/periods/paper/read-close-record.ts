@@ -5,9 +5,9 @@ import { draftView } from '../../journal/entry-view.ts';
 import { postedEntries } from '../../journal/journal-store.ts';
 import type { Maker } from '../../instruments/instrument-store.ts';
 import type { FigureThreads } from '../../workers/figure-threads.ts';
-import { closeView } from '../close-view.ts';
-import { differencesView } from '../differences.ts';
-import { monthMade } from '../month-made.ts';
+import { closedView, unclosedView } from '../close-view.ts';
+import { closedDifferences, unclosedDifferences } from '../differences.ts';
+import { monthMade, type MonthMade } from '../month-made.ts';
 import { periodEnding } from '../period-store.ts';
 import type { CloseRecord } from './close-record.ts';
 
@@ -25,23 +25,32 @@ export async function readCloseRecord(
   asking: Maker,
   endsOn: string,
 ): Promise<CloseRecord & { readonly listed: () => AsyncGenerator<EntryView[]> }> {
-  const view = await closeView(database, figures, asking, endsOn);
+  const { companyId } = asking;
+  const period = await periodEnding(database, companyId, endsOn);
+  const made =
+    period.state === 'closed' ? undefined : await monthMade(database, figures, companyId, period, false);
+  const view = made
+    ? await unclosedView(database, asking, made)
+    : await closedView(database, companyId, period);
+  const differences = made
+    ? await unclosedDifferences(database, figures, companyId, endsOn, made.work)
+    : await closedDifferences(database, figures, companyId, endsOn);
   return {
     view,
-    differences: await differencesView(database, figures, asking.companyId, endsOn),
+    differences,
     trail: await trailHead(database),
     many: view.entryCount,
     entries: [],
-    listed: () => entriesOf(database, figures, asking.companyId, endsOn),
+    listed: () => entriesOf(database, companyId, endsOn, made),
   };
 }
 
 /** The entries of a month by number, and what is still to be posted after them. */
 async function* entriesOf(
   database: Knex,
-  figures: FigureThreads,
   companyId: number,
   endsOn: string,
+  made: MonthMade | undefined,
 ): AsyncGenerator<EntryView[]> {
   const numbers = await database('entry')
     .where({ company_id: companyId, period_end: endsOn })
@@ -50,9 +59,8 @@ async function* entriesOf(
   for (let at = 0; at < numbers.length; at += atATime) {
     yield await postedEntries(database, companyId, numbers.slice(at, at + atATime));
   }
-  const period = await periodEnding(database, companyId, endsOn);
-  if (period.state === 'closed') return;
-  const { work, funds, accounts } = await monthMade(database, figures, companyId, period, false);
+  if (!made) return;
+  const { work, funds, accounts } = made;
   for (const { row, inPeriod } of work) yield inPeriod.map((entry) => draftView(accounts, entry, row));
   for (const { fund, inPeriod } of funds) yield inPeriod.map((entry) => draftView(accounts, entry, fund));
 }
