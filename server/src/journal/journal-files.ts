@@ -1,10 +1,10 @@
 import type { Response } from 'express';
-import exceljs from 'exceljs';
 import type { Knex } from 'knex';
 import { formatAmount } from '@coffer/core';
 import type { EntryView } from '@coffer/contract';
 import { trailHead } from '../audit/trail.ts';
-import { plainText, writeCsv } from '../http/csv.ts';
+import { writeCsv } from '../http/csv.ts';
+import { StreamedWorkbook, type Cell, type SheetColumn } from '../http/workbook.ts';
 import { asksForTwo } from '../periods/second-person.ts';
 import { journalPage, type JournalSpan } from './journal-store.ts';
 
@@ -24,9 +24,10 @@ const columns = [
   'credit',
 ] as const;
 
-type Row = Record<(typeof columns)[number], string | number | null>;
+type Row = Record<(typeof columns)[number], Cell>;
 
-function rowsOf(entry: EntryView, money: (minor: number) => string): Row[] {
+/** The lines of an entry, amounts in minor units. */
+function rowsOf(entry: EntryView): Row[] {
   return entry.lines.map((line) => ({
     entry: entry.number,
     date: entry.date,
@@ -39,8 +40,8 @@ function rowsOf(entry: EntryView, money: (minor: number) => string): Row[] {
     accountCode: line.code,
     account: line.account,
     costCentre: entry.costCentre,
-    debit: money(line.debit),
-    credit: money(line.credit),
+    debit: line.debit,
+    credit: line.credit,
   }));
 }
 
@@ -63,62 +64,55 @@ export async function writeJournalCsv(
 ): Promise<void> {
   response.write(writeCsv(columns, []));
   for await (const entries of pages(database, span)) {
-    const rows = entries.flatMap((entry) => rowsOf(entry, (minor) => formatAmount(minor, digits)));
+    const rows = entries.flatMap(rowsOf).map((row) => ({
+      ...row,
+      debit: formatAmount(Number(row.debit), digits),
+      credit: formatAmount(Number(row.credit), digits),
+    }));
     response.write(writeCsv(columns, rows, false));
   }
   response.end();
 }
 
-const widths: Partial<Record<keyof Row, number>> = {
-  memo: 44,
-  instrument: 30,
-  account: 30,
-  debit: 16,
-  credit: 16,
-};
-const headings: Partial<Record<keyof Row, string>> = {
-  accountCode: 'Account code',
-  costCentre: 'Cost centre',
-  payment: 'Payment no.',
-  forPeriod: 'For month to',
-};
+/** The columns of entries in a workbook, a line a row, as {@link entryCells} gives them. */
+export const entryColumns: readonly SheetColumn[] = [
+  ['Entry', 12],
+  ['Date', 12],
+  ['Kind', 16],
+  ['Memo', 44],
+  ['Instrument', 30],
+  ['Version', 12],
+  ['Payment no.', 12],
+  ['For month to', 13],
+  ['Account code', 13],
+  ['Account', 30],
+  ['Cost centre', 14],
+  ['Debit', 16, 'amount'],
+  ['Credit', 16, 'amount'],
+];
 
-/** Writes the journal as a workbook, streamed; amounts are numbers, text stays text whatever it begins with. */
+/** The lines of entries, page after page, as a workbook has them; what is not posted yet has no number. */
+export async function* entryCells(pages: AsyncIterable<readonly EntryView[]>): AsyncGenerator<Cell[]> {
+  for await (const entries of pages) {
+    for (const row of entries.flatMap(rowsOf)) yield columns.map((column) => row[column]);
+  }
+}
+
+/** Writes the journal as a workbook, streamed. */
 export async function writeJournalWorkbook(
   response: Response,
   database: Knex,
   span: JournalSpan,
   digits: number,
 ): Promise<void> {
-  const book = new exceljs.stream.xlsx.WorkbookWriter({ stream: response, useStyles: true });
-  const sheet = book.addWorksheet('Journal', { views: [{ state: 'frozen', ySplit: 1 }] });
-  const decimals = digits > 0 ? `.${'0'.repeat(digits)}` : '';
-  sheet.columns = columns.map((key) => ({
-    key,
-    header: headings[key] ?? key.charAt(0).toUpperCase() + key.slice(1),
-    width: widths[key] ?? 12,
-    style: key === 'debit' || key === 'credit' ? { numFmt: `#,##0${decimals}` } : {},
-  }));
-  sheet.getRow(1).font = { bold: true };
-  for await (const entries of pages(database, span)) {
-    for (const row of entries.flatMap((entry) => rowsOf(entry, (minor) => formatAmount(minor, digits)))) {
-      sheet.addRow({ ...mapText(row), debit: Number(row.debit), credit: Number(row.credit) }).commit();
-    }
-  }
-  sheet.commit();
-  const about = book.addWorksheet('About');
-  about.columns = [{ width: 16 }, { width: 70 }];
+  const book = new StreamedWorkbook(response, digits);
+  await book.sheet('Journal', entryColumns, entryCells(pages(database, span)));
   const trail = await trailHead(database);
-  about.addRow(['Entries dated', `${span.from} to ${span.to}`]).commit();
   const two = await asksForTwo(database, span.companyId);
-  about.addRow(['Months closed by', two ? 'two people' : 'one person']).commit();
-  about.addRow(['Audit trail', trail ? `event ${trail.event}, ${trail.hash}` : 'none']).commit();
-  about.commit();
-  await book.commit();
-}
-
-function mapText(row: Row): Record<string, string | number | null> {
-  return Object.fromEntries(
-    Object.entries(row).map(([key, value]) => [key, typeof value === 'string' ? plainText(value) : value]),
-  );
+  book.about('About', [
+    ['Entries dated', `${span.from} to ${span.to}`],
+    ['Months closed by', two ? 'two people' : 'one person'],
+    ['Audit trail', trail ? `event ${trail.event}, ${trail.hash}` : 'none'],
+  ]);
+  await book.end();
 }

@@ -4,18 +4,16 @@ import type { ClosedWay, ConfirmCode, MonthClosed } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { trailHead } from '../audit/trail.ts';
 import { accruingFrom } from '../company/settings.ts';
-import { companyOf } from '../company/company-store.ts';
 import { Refusal } from '../http/refusal.ts';
 import type { Maker } from '../instruments/instrument-store.ts';
 import { keepReportedFunds } from '../funds/reported-funds.ts';
 import { keepReported } from '../instruments/reported-positions.ts';
 import { postEntries, type EntryToPost } from '../journal/post-entries.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
-import { askAboutMonth } from './ask-about-month.ts';
 import { changedParts } from './close-digest.ts';
 import { keepLeftOut } from './left-out-store.ts';
-import { monthMade, refuseUnready, type MonthMade } from './month-made.ts';
-import { holdUnclosed, notHandedOver, refuseUnseen, type Seen } from './hand-over.ts';
+import { monthMade, type MonthMade } from './month-made.ts';
+import { holdUnclosed, notHandedOver, refuseUnmeant, type Seen } from './hand-over.ts';
 import { handedOver, takeStep } from './month-steps.ts';
 import { approversOf, asksForTwo, refuseOwnWork } from './second-person.ts';
 
@@ -42,10 +40,7 @@ export async function lockPeriod(
     );
   }
   const made = await monthMade(database, figures, by.companyId, period, true);
-  const { digits } = await companyOf(database, by.companyId);
-  refuseUnready(made, digits);
-  await refuseUnseen(database, by.companyId, digest, made);
-  askAboutMonth(made, digits, today, confirm);
+  await refuseUnmeant(database, by.companyId, made, { digest, confirm }, today);
   return closeMonth(database, by, made, 'alone', confirm);
 }
 
@@ -76,10 +71,7 @@ export async function approveMonth(
       `Nothing was posted, because the month is no longer as it was handed over: ${changed.join('; ')}. It is handed over again first.`,
     );
   }
-  await refuseUnseen(database, by.companyId, digest, made);
-  const { digits } = await companyOf(database, by.companyId);
-  refuseUnready(made, digits);
-  askAboutMonth(made, digits, today, confirm);
+  await refuseUnmeant(database, by.companyId, made, { digest, confirm }, today);
   return closeMonth(database, by, made, 'reviewed', confirm);
 }
 

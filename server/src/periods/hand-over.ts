@@ -9,7 +9,7 @@ import type { Maker } from '../instruments/instrument-store.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { askAboutMonth } from './ask-about-month.ts';
 import type { CloseDigest } from './close-digest.ts';
-import { monthMade, refuseUnready } from './month-made.ts';
+import { monthMade, refuseUnready, type MonthMade } from './month-made.ts';
 import { commentsOn, keepComment, takeStep } from './month-steps.ts';
 import { holdPeriod } from './period-store.ts';
 import { asksForTwo } from './second-person.ts';
@@ -37,10 +37,7 @@ export async function handOver(
     throw new Refusal(409, 'one-person', 'This company asks for no second person: lock the month.');
   }
   const made = await monthMade(database, figures, by.companyId, period, true);
-  const { digits } = await companyOf(database, by.companyId);
-  refuseUnready(made, digits);
-  await refuseUnseen(database, by.companyId, digest, made);
-  askAboutMonth(made, digits, today, confirm);
+  await refuseUnmeant(database, by.companyId, made, { digest, confirm }, today);
   await takeStep(database, by, endsOn, 'handed-over', { seen: made, confirmed: confirm });
   await database('period').where({ company_id: by.companyId, ends_on: endsOn }).update({ state: 'prepared' });
   await audit(database, by, 'month-handed-over', [{ subject: endsOn, detail: { digest, confirm } }]);
@@ -94,8 +91,25 @@ export function notHandedOver(endsOn: string): Refusal {
   return new Refusal(409, 'not-handed-over', `Nobody has handed the month to ${endsOn} over yet.`);
 }
 
-/** A month that is not as it was seen is neither handed over nor closed. Throws {@link Refusal} 409, naming what was changed last. */
-export async function refuseUnseen(
+/**
+ * A month is neither handed over nor closed that is not ready, that is not as it was seen, or of which something was not
+ * confirmed. Throws {@link Refusal} 409.
+ */
+export async function refuseUnmeant(
+  database: Knex,
+  companyId: number,
+  made: MonthMade,
+  { digest, confirm }: { readonly digest?: string | undefined; readonly confirm: readonly ConfirmCode[] },
+  today: CalendarDay,
+): Promise<void> {
+  const { digits } = await companyOf(database, companyId);
+  refuseUnready(made, digits);
+  await refuseUnseen(database, companyId, digest, made);
+  askAboutMonth(made, digits, today, confirm);
+}
+
+/** Throws {@link Refusal} 409 for a month that is not as it was seen, naming what was changed last. */
+async function refuseUnseen(
   database: Knex,
   companyId: number,
   seen: string | undefined,

@@ -1,8 +1,8 @@
 import type { Response } from 'express';
-import exceljs from 'exceljs';
 import { formatAmount } from '@coffer/core';
 import type { PortfolioView } from '@coffer/contract';
-import { plainText, writeCsv } from '../http/csv.ts';
+import { writeCsv } from '../http/csv.ts';
+import { StreamedWorkbook, type SheetColumn } from '../http/workbook.ts';
 import { heads, linesOf } from './portfolio-lines.ts';
 
 /** The portfolio as CSV: a line an instrument and the total, amounts as plain decimals. */
@@ -15,30 +15,24 @@ export function portfolioCsv(view: PortfolioView, digits: number): string {
   return writeCsv([...heads, ...ends], lines);
 }
 
-/** The portfolio as a workbook: amounts are numbers, and text stays text whatever it begins with. */
+/** The portfolio as a workbook. */
 export async function writePortfolioWorkbook(
   response: Response,
   view: PortfolioView,
   digits: number,
 ): Promise<void> {
-  const book = new exceljs.stream.xlsx.WorkbookWriter({ stream: response, useStyles: true });
-  const sheet = book.addWorksheet('Portfolio', { views: [{ state: 'frozen', xSplit: 1, ySplit: 1 }] });
-  const numFmt = `#,##0${digits > 0 ? `.${'0'.repeat(digits)}` : ''}`;
-  const ends = view.periods.map(({ to }) => to);
-  sheet.columns = [
-    ...heads.map((key) => ({
-      key,
-      header: key.charAt(0).toUpperCase() + key.slice(1),
-      width: key === 'name' ? 34 : 18,
-    })),
-    ...ends.map((key) => ({ key, header: key, width: 15, style: { numFmt } })),
+  const book = new StreamedWorkbook(response, digits);
+  const columns: SheetColumn[] = [
+    ...heads.map((key): SheetColumn => [
+      key.charAt(0).toUpperCase() + key.slice(1),
+      key === 'name' ? 34 : 18,
+    ]),
+    ...view.periods.map(({ to }): SheetColumn => [to, 15, 'amount']),
   ];
-  sheet.getRow(1).font = { bold: true };
-  for (const line of linesOf(view)) {
-    const named = Object.entries(line.heads).map(([key, text]) => [key, plainText(text)] as const);
-    const amounts = ends.map((end, at) => [end, Number(formatAmount(line.values[at] ?? 0, digits))] as const);
-    sheet.addRow(Object.fromEntries([...named, ...amounts])).commit();
-  }
-  sheet.commit();
-  await book.commit();
+  const rows = linesOf(view).map((line) => [
+    ...heads.map((key) => line.heads[key] ?? ''),
+    ...view.periods.map((_, at) => line.values[at] ?? 0),
+  ]);
+  await book.sheet('Portfolio', columns, rows, 1);
+  await book.end();
 }

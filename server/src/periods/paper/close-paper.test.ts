@@ -90,8 +90,8 @@ describe('the working paper of a close', () => {
     const listed = closed.sums.flatMap(({ lines: of }) => of);
     const sum = (of: (line: EntryLineView) => number): number =>
       listed.reduce((all, line) => all + of(line), 0);
-    expect(lines.reduce((all, row) => all + minor(row[10]), 0)).toBe(sum(({ debit }) => debit));
-    expect(lines.reduce((all, row) => all + minor(row[11]), 0)).toBe(sum(({ credit }) => credit));
+    expect(lines.reduce((all, row) => all + minor(row[11]), 0)).toBe(sum(({ debit }) => debit));
+    expect(lines.reduce((all, row) => all + minor(row[12]), 0)).toBe(sum(({ credit }) => credit));
     expect(new Set(lines.map(([number]) => number)).size).toBe(closed.entryCount);
   });
 

@@ -17,7 +17,9 @@ import {
   closeFigures,
   momentInWords,
   ofItself,
+  saidAndDone,
   stateInWords,
+  stepStates,
   toLookAt,
   type CloseRecord,
 } from './close-record.ts';
@@ -38,8 +40,6 @@ export interface ClosePaperContext {
 
 /** Instruments and entries that a paper lists; more are in the workbook. */
 export const mostListed = 500;
-
-const stepNames = { 'handed-over': 'handed over', returned: 'returned', closed: 'closed' } as const;
 
 /** The working paper of a close: its list, who did what when, figures, what differs, entries and digest. */
 export function closePaper(record: CloseRecord, context: ClosePaperContext): TDocumentDefinitions {
@@ -102,7 +102,7 @@ const inHalves = (hash: string): string =>
 function listPart({ view }: CloseRecord, digits: number): Content {
   const rows = closeSteps(view, digits).map(({ name, state, text, by }) => [
     name,
-    state === 'done' ? 'holds' : state === 'agreed' ? 'agreed to' : 'open',
+    stepStates[state],
     text,
     by ? `${by.by ?? 'Coffer'}, ${momentInWords(by.at)}` : '',
   ]);
@@ -110,28 +110,12 @@ function listPart({ view }: CloseRecord, digits: number): Content {
 }
 
 /** Who did what when, and what was said. */
-function saidPart({ view: { review, rows } }: CloseRecord): Content[] {
-  const names = new Map(rows.map(({ id, name }) => [id, name]));
-  const all = [
-    ...review.steps.map(({ step, by, at, comment, confirmed }) => ({
-      at,
-      by,
-      what: stepNames[step],
-      text: [comment ?? '', confirmed.length > 0 ? `agreed to ${confirmed.join(', ')}` : '']
-        .filter(Boolean)
-        .join('; '),
-    })),
-    ...review.comments.map(({ instrumentId, text, by, at }) => ({
-      at,
-      by,
-      what: instrumentId === null ? 'about the month' : `about ${names.get(instrumentId) ?? 'an instrument'}`,
-      text,
-    })),
-  ].sort((one, other) => (one.at < other.at ? -1 : 1));
+function saidPart({ view }: CloseRecord): Content[] {
   const part = heading('Who and when');
+  const all = saidAndDone(view);
   if (all.length === 0)
     return [part, { text: 'Nobody has handed it over or said anything yet.', color: inks.dim }];
-  const cells = all.map(({ at, by, what, text }) => [momentInWords(at), by ?? 'Coffer', what, text]);
+  const cells = all.map(({ at, by, what, said }) => [momentInWords(at), by, what, said]);
   return [part, table(['When', 'Who', 'What', 'Said'], cells, [100, 110, 130, '*'], [])];
 }
 

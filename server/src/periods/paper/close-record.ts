@@ -70,6 +70,34 @@ export function stateInWords({ state, closedAs, closedBy }: CloseView): string {
     : 'closed where it was brought from';
 }
 
+/** The state of a check, in words. */
+export const stepStates = { done: 'holds', agreed: 'agreed to', wrong: 'open' } as const;
+
+const stepNames = { 'handed-over': 'handed over', returned: 'returned', closed: 'closed' } as const;
+
+/** Something that somebody did to a month, or said about it. */
+export interface SaidOrDone {
+  readonly at: string;
+  readonly by: string;
+  readonly what: string;
+  readonly said: string;
+}
+
+/** Who did and said what about a month, oldest first. */
+export function saidAndDone({ review: { steps, comments }, rows }: CloseView): SaidOrDone[] {
+  const names = new Map(rows.map(({ id, name }) => [id, name]));
+  const done = steps.map(({ step, by, at, comment, confirmed }): SaidOrDone => {
+    const agreed = confirmed.length > 0 ? [`agreed to ${confirmed.join(', ')}`] : [];
+    const said = [...(comment === null ? [] : [comment]), ...agreed].join('; ');
+    return { at, by: by ?? 'Coffer', what: stepNames[step], said };
+  });
+  const told = comments.map(({ instrumentId, text, by, at }): SaidOrDone => {
+    const about = instrumentId === null ? 'the month' : (names.get(instrumentId) ?? 'an instrument');
+    return { at, by: by ?? 'Coffer', what: `about ${about}`, said: text };
+  });
+  return [...done, ...told].sort((one, other) => (one.at < other.at ? -1 : 1));
+}
+
 /** A moment in words, in UTC. */
 export function momentInWords(at: string): string {
   return `${at.slice(0, 10)} ${at.slice(11, 16)} UTC`;
