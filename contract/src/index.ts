@@ -47,6 +47,7 @@ export * from './api/views.ts';
 export * from './document/describe-instrument.ts';
 export * from './kinds/document-kinds.ts';
 export type { InstrumentSummary } from './kinds/document-kind.ts';
+export * from './words/booked-rows.ts';
 export * from './words/close-steps.ts';
 export * from './words/difference-words.ts';
 export * from './words/entry-kinds.ts';

@@ -123,6 +123,16 @@ export const leftOutAccrual = v.strictObject({
 });
 export type LeftOutAccrual = v.InferOutput<typeof leftOutAccrual>;
 
+/** What of an instrument's figures a month does not book; what it charges of the month before is less than nothing. */
+export const notBookedFigures = v.strictObject({
+  id: instrumentId,
+  accrued: minorUnits,
+  expense: minorUnits,
+  amortized: minorUnits,
+  carrying: minorUnits,
+});
+export type NotBookedFigures = v.InferOutput<typeof notBookedFigures>;
+
 /** What closing a month makes, before it is locked and after. */
 export const closeView = v.strictObject({
   endsOn: dayText,
@@ -159,6 +169,8 @@ export const closeView = v.strictObject({
   unrecorded: v.array(unrecordedPayment),
   /** Accruals that are not booked, the largest first: the next payment charges the whole interest. */
   leftOut: v.array(leftOutAccrual),
+  /** By how much the books hold less than figures of the rows say; instruments with no such difference are not listed. */
+  notBooked: v.array(notBookedFigures),
   /** By what they were left out, as it holds for the month. */
   materiality,
   /** Roles that entries of the month need and that have no account; it is not locked before they have. */

@@ -7,6 +7,7 @@ import type {
   EntrySum,
   LeftOutAccrual,
   MonthReview,
+  NotBookedFigures,
 } from '@coffer/contract';
 import { accountsOf, type Accounts } from '../accounts/accounts.ts';
 import { untied } from '../accounts/brought-in.ts';
@@ -20,7 +21,7 @@ import { lineView } from '../journal/entry-view.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { closeChecks } from './close-checks.ts';
 import { changedParts } from './close-digest.ts';
-import { notBookedAltogether } from './left-out.ts';
+import { figuresNotBooked, notBookedAltogether, type NotBooked } from './left-out.ts';
 import { keptLeftOut, materialityOf } from './left-out-store.ts';
 import { monthMade, type MonthMade } from './month-made.ts';
 import { closedDigest, commentsOn, handedOver, stepsOf } from './month-steps.ts';
@@ -83,6 +84,7 @@ async function openView(database: Knex, month: MonthMade): Promise<Omit<CloseVie
       ...work.map(({ row, leftOut }) => ({ id: row.id, name: row.name, amount: leftOut?.amount ?? 0 })),
       ...funds.map(({ fund, leftOut }) => ({ id: fund.id, name: fund.name, amount: leftOut?.amount ?? 0 })),
     ]),
+    notBooked: listedNotBooked(month.notBooked),
     materiality: month.materiality,
     missingAccounts: [...month.missing],
     untied: untied(month.brought),
@@ -124,10 +126,17 @@ export async function closedView(
     leftOut: largestFirst(
       [...rows, ...funds].map(({ id, name }) => ({ id, name, amount: amountOf(notBooked.get(id)?.leftOut) })),
     ),
+    notBooked: listedNotBooked([...notBooked]),
     materiality: await materialityOf(database, companyId, endsOn),
     missingAccounts: [],
     untied: [],
   };
+}
+
+function listedNotBooked(all: readonly (readonly [id: string, of: NotBooked])[]): NotBookedFigures[] {
+  return all
+    .map(([id, of]) => ({ id, ...figuresNotBooked(of) }))
+    .filter(({ id: _, ...of }) => Object.values(of).some((amount) => amount !== 0));
 }
 
 /** What an accrual comes to on each side; minor units. */

@@ -13,7 +13,7 @@ import {
   type Compared,
   type ComparedInstrument,
 } from './difference-of-instrument.ts';
-import { notBookedOf, type NotBooked } from './left-out.ts';
+import { figuresNotBooked, notBookedOf, type NotBooked } from './left-out.ts';
 import { keptLeftOut } from './left-out-store.ts';
 import { monthWork, type MonthWork } from './month-work.ts';
 import { monthStart, periodEnding } from './period-store.ts';
@@ -145,15 +145,9 @@ async function caughtUpIn(
 
 /** What of the compared figures is not booked. */
 function leftOutOf(notBooked: NotBooked | undefined): Compared {
-  const { leftOut, madeGood }: NotBooked = notBooked ?? { leftOut: new Map(), madeGood: new Map() };
-  const expense = (of: NotBooked['leftOut']): number => of.get('interest-expense') ?? 0;
-  const carried = ['bond-discount', 'bond-premium', 'issue-costs'] as const;
-  return {
-    accrued: 0 - (leftOut.get('interest-payable') ?? 0),
-    expense: expense(leftOut) - expense(madeGood),
-    carrying: 0 - carried.reduce((sum, role) => sum + (leftOut.get(role) ?? 0), 0),
-    current: 0,
-  };
+  if (!notBooked) return { accrued: 0, expense: 0, carrying: 0, current: 0 };
+  const { accrued, expense, carrying } = figuresNotBooked(notBooked);
+  return { accrued, expense, carrying, current: 0 };
 }
 
 function comparedOf(at: FiguresView, expense: number): Compared {

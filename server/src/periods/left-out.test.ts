@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { CloseView, EntryView } from '@coffer/contract';
+import { bookedRows, type CloseView, type DifferencesView, type EntryView } from '@coffer/contract';
 import type { Caller } from '../testing/test-server.ts';
 import { loan, moved, payments, PlayedBooks } from '../testing/played-books.ts';
 
@@ -24,6 +24,22 @@ const matters = async (each: number, sum: number, from = '2026-01-01'): Promise<
 };
 const close = async (endsOn: string): Promise<CloseView> =>
   (await books.preparer.call('GET', `/api/periods/${endsOn}/close`)).body;
+/** What a close lists of instruments is what their differences come to, and its expense what the journal holds. */
+const tellsWhatIsBooked = async (endsOn: string): Promise<void> => {
+  const view = await close(endsOn);
+  const { body } = await books.preparer.call('GET', `/api/periods/${endsOn}/differences`);
+  const { lines }: DifferencesView = body;
+  const booked = bookedRows(view);
+  expect(booked.length).toBeGreaterThan(0);
+  for (const { row, accrued, expense, carrying, current, nonCurrent } of booked) {
+    const line = lines.find(({ id }) => id === row.id);
+    const now = (['accrued', 'expense', 'carrying', 'current'] as const).map((of) => line?.[of].now);
+    expect(now, row.name).toEqual([accrued, expense, carrying, current]);
+    expect(current + nonCurrent, row.name).toBe(carrying);
+  }
+  const inJournal = view.checks.find(({ of }) => of === 'expense')?.journal;
+  expect(booked.reduce((sum, { expense }) => sum + expense, 0)).toBe(inJournal);
+};
 const accruals = (entries: readonly EntryView[]): number =>
   entries.filter(({ kind }) => kind === 'accrual').length;
 
@@ -101,6 +117,36 @@ describe('accruals that are too small to matter', () => {
       expect(parts.reduce((sum, { amount }) => sum + amount, 0)).toBe(change);
     }
     await books.lock(february);
+  });
+
+  it('stand in no list of what is booked, open or closed, and the month that makes them good lists them', async () => {
+    await books.takeOn(small('Large', '100000.00') as never);
+    await books.takeOn(small('Small', '100.00') as never);
+    await books.takeOn({
+      document: 'coffer.instrument/1',
+      kind: 'bond',
+      name: 'Below par',
+      currency: 'EUR',
+      face: '100.00',
+      coupon: { annual: '6%', every: 'half-year', dayCount: '30/360' },
+      issued: '2026-01-10',
+      matures: '2029-01-10',
+      price: '95',
+      issueCosts: { amount: '1.00' },
+    });
+    await matters(60, 150);
+    // From the payment of 10 March on it is 21 days again, of some 92: 0.32.
+    for (const [endsOn, names] of [
+      [january, ['Below par', 'Small']],
+      [february, []],
+      [march, ['Small']],
+    ] as const) {
+      const { leftOut } = await close(endsOn);
+      expect(leftOut.map(({ name }) => name).sort()).toEqual(names);
+      await tellsWhatIsBooked(endsOn);
+      await books.lock(endsOn);
+      await tellsWhatIsBooked(endsOn);
+    }
   });
 
   it('are decided by amounts that belong together, for a month that is not closed', async () => {

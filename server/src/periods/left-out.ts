@@ -15,6 +15,7 @@ import {
   type Materiality,
   type SmallAccrual,
 } from '@coffer/core';
+import type { NotBookedFigures } from '@coffer/contract';
 import { monthStart, type AccrualChoices } from './period-store.ts';
 
 /** What closing a month books for one instrument or fund, and what it does not because it is too small to matter. */
@@ -69,6 +70,21 @@ export function withoutAccrual<Made extends EntriesOfMonth>(made: Made): Made {
 export interface NotBooked {
   readonly leftOut: Balances;
   readonly madeGood: Balances;
+}
+
+const carried: readonly AccountRole[] = ['bond-discount', 'bond-premium', 'issue-costs'];
+
+/** By how much the books hold less than figures of a month say; minor units. */
+export function figuresNotBooked({ leftOut, madeGood }: NotBooked): Omit<NotBookedFigures, 'id'> {
+  const of = (balances: Balances, roles: readonly AccountRole[]): number =>
+    roles.reduce((sum, role) => sum + (balances.get(role) ?? 0), 0);
+  const moved = (roles: readonly AccountRole[]): number => of(leftOut, roles) - of(madeGood, roles);
+  return {
+    accrued: 0 - of(leftOut, ['interest-payable']),
+    expense: moved(['interest-expense']),
+    amortized: 0 - moved(carried),
+    carrying: 0 - of(leftOut, carried),
+  };
 }
 
 /** What is not booked of all of them together. */

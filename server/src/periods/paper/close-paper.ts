@@ -1,6 +1,7 @@
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { comparedFigures } from '@coffer/core';
 import {
+  bookedRows,
   closeSteps,
   comparedNames,
   differenceInWords,
@@ -126,11 +127,16 @@ const strong = (text: string, right = false): TableCell => ({
 });
 
 function figuresPart({ view }: CloseRecord, digits: number): Content[] {
-  const figures = closeFigures.map(({ of }) => of);
-  const rows: TableCell[][] = view.rows
+  const booked = bookedRows(view);
+  const figures = closeFigures.map(({ key }) => key);
+  const rows: TableCell[][] = booked
     .slice(0, mostListed)
-    .map((row) => [row.name, String(row.version), ...figures.map((of) => showMovement(of(row), digits))]);
-  const sums = figures.map((of) => view.rows.reduce((sum, row) => sum + of(row), 0));
+    .map(({ row, ...of }) => [
+      row.name,
+      String(row.version),
+      ...figures.map((key) => showMovement(of[key], digits)),
+    ]);
+  const sums = figures.map((key) => booked.reduce((sum, of) => sum + of[key], 0));
   const total = [
     strong('All instruments'),
     '',

@@ -1,12 +1,5 @@
 import { comparedFigures, type ComparedFigure } from '@coffer/core';
-import type {
-  CloseRow,
-  CloseView,
-  DifferencesView,
-  EntryView,
-  FiguresView,
-  TrailHead,
-} from '@coffer/contract';
+import type { CloseView, DifferencesView, EntryView, TrailHead } from '@coffer/contract';
 
 /** The close of a month as papers tell it, all of one moment. */
 export interface CloseRecord {
@@ -20,30 +13,15 @@ export interface CloseRecord {
   readonly entries: readonly EntryView[];
 }
 
-/** A figure of an instrument that a close tells, and what it is called; minor units. */
-export interface CloseFigure {
-  readonly name: string;
-  readonly of: (row: CloseRow) => number;
-}
-
-/** The figures that a close tells, in order. */
-export const closeFigures: readonly CloseFigure[] = [
-  figure('Accrued', ({ figures }) => payable(figures)),
-  figure('Expense', ({ expense }) => expense),
-  figure('Amortized', ({ amortized }) => amortized),
-  figure('Carrying', ({ figures }) => figures.carrying),
-  figure('Current', ({ figures }) => figures.current),
-  figure('Non-current', ({ figures }) => figures.nonCurrent),
-];
-
-function figure(name: string, of: CloseFigure['of']): CloseFigure {
-  return { name, of };
-}
-
-/** What stands in interest payable. */
-function payable({ accruedInterest, accruedFee, unpaidInterest }: FiguresView): number {
-  return accruedInterest + accruedFee + unpaidInterest;
-}
+/** The figures of an instrument that a close tells, as they are booked, and what they are called. */
+export const closeFigures = [
+  { key: 'accrued', name: 'Accrued' },
+  { key: 'expense', name: 'Expense' },
+  { key: 'amortized', name: 'Amortized' },
+  { key: 'carrying', name: 'Carrying' },
+  { key: 'current', name: 'Current' },
+  { key: 'nonCurrent', name: 'Non-current' },
+] as const;
 
 /** Lines of what differs that somebody has to look at; the others ran as scheduled. */
 export function toLookAt({ lines }: DifferencesView): DifferencesView['lines'] {

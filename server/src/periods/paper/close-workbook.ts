@@ -1,6 +1,6 @@
 import type { Writable } from 'node:stream';
 import { comparedFigures } from '@coffer/core';
-import { closeSteps, comparedNames, differenceInWords, type EntryView } from '@coffer/contract';
+import { bookedRows, closeSteps, comparedNames, differenceInWords, type EntryView } from '@coffer/contract';
 import { StreamedWorkbook, type SheetColumn } from '../../http/workbook.ts';
 import { entryCells, entryColumns } from '../../journal/journal-files.ts';
 import type { ClosePaperContext } from './close-paper.ts';
@@ -61,7 +61,11 @@ export async function writeCloseWorkbook(
   await book.sheet(
     'Figures',
     [...ofInstrument, ...closeFigures.map(({ name }): SheetColumn => [name, 16, 'amount'])],
-    view.rows.map((row) => [row.name, row.version, ...closeFigures.map(({ of }) => of(row))]),
+    bookedRows(view).map(({ row, ...of }) => [
+      row.name,
+      row.version,
+      ...closeFigures.map(({ key }) => of[key]),
+    ]),
   );
   await book.sheet(
     'Funds',

@@ -1,19 +1,14 @@
-import { type CloseRow, type CloseView, type FiguresView, showAmount, showMovement } from '@coffer/contract';
+import { bookedRows, showAmount, showMovement, type BookedRow, type CloseView } from '@coffer/contract';
 import type { GridColumn, GridRow } from '../figures/grid-model';
 
-/** What stands in interest payable for an instrument. */
-function interestPayable({ accruedInterest, accruedFee, unpaidInterest }: FiguresView): number {
-  return accruedInterest + accruedFee + unpaidInterest;
-}
-
-/** The columns of the close. */
-export function closeColumns(digits: number): GridColumn<CloseRow>[] {
+/** The columns of the close: of each instrument what the books hold. */
+export function closeColumns(digits: number): GridColumn<BookedRow>[] {
   const figure = (
     key: string,
     title: string,
-    cell: (row: CloseRow) => string,
+    cell: (booked: BookedRow) => string,
     tone?: 'interest',
-  ): GridColumn<CloseRow> => ({
+  ): GridColumn<BookedRow> => ({
     key,
     title,
     align: 'right',
@@ -29,39 +24,33 @@ export function closeColumns(digits: number): GridColumn<CloseRow>[] {
       align: 'left',
       track: 'minmax(170px, 1.9fr)',
       explains: true,
-      cell: (row) => row.name,
+      cell: ({ row }) => row.name,
     },
-    figure('accrued', 'Accrued', ({ figures }) => showAmount(interestPayable(figures), digits), 'interest'),
-    figure('expense', 'Expense', (row) => showMovement(row.expense, digits)),
-    figure('amortized', 'Amortized', (row) => showMovement(row.amortized, digits)),
-    figure('carrying', 'Carrying', ({ figures }) => showAmount(figures.carrying, digits)),
-    figure('current', 'Current', ({ figures }) => showAmount(figures.current, digits)),
+    figure('accrued', 'Accrued', ({ accrued }) => showAmount(accrued, digits), 'interest'),
+    figure('expense', 'Expense', ({ expense }) => showMovement(expense, digits)),
+    figure('amortized', 'Amortized', ({ amortized }) => showMovement(amortized, digits)),
+    figure('carrying', 'Carrying', ({ carrying }) => showAmount(carrying, digits)),
+    figure('current', 'Current', ({ current }) => showAmount(current, digits)),
   ];
 }
 
 /** The rows of the close. */
-export function closeRows(view: CloseView): GridRow<CloseRow>[] {
-  return view.rows.map((item) => ({ type: 'item', id: item.id, item }));
+export function closeRows(view: CloseView): GridRow<BookedRow>[] {
+  return bookedRows(view).map((item) => ({ type: 'item', id: item.row.id, item }));
 }
 
 /** Sums over all instruments. */
-export interface CloseSums {
-  /** Interest and fees accrued, unpaid and deferred: what stands in interest payable. */
-  readonly payable: number;
-  readonly expense: number;
-  readonly amortized: number;
-  readonly carrying: number;
-  readonly current: number;
-}
+export type CloseSums = Pick<BookedRow, 'accrued' | 'expense' | 'amortized' | 'carrying' | 'current'>;
 
 /** Adds up the rows of the close. */
-export function closeSums({ rows }: CloseView): CloseSums {
-  const sum = (of: (row: CloseRow) => number): number => rows.reduce((total, row) => total + of(row), 0);
+export function closeSums(view: CloseView): CloseSums {
+  const rows = bookedRows(view);
+  const sum = (of: (booked: BookedRow) => number): number => rows.reduce((total, row) => total + of(row), 0);
   return {
-    payable: sum(({ figures }) => interestPayable(figures)),
-    expense: sum((row) => row.expense),
-    amortized: sum((row) => row.amortized),
-    carrying: sum(({ figures }) => figures.carrying),
-    current: sum(({ figures }) => figures.current),
+    accrued: sum(({ accrued }) => accrued),
+    expense: sum(({ expense }) => expense),
+    amortized: sum(({ amortized }) => amortized),
+    carrying: sum(({ carrying }) => carrying),
+    current: sum(({ current }) => current),
   };
 }

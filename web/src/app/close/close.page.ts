@@ -15,7 +15,7 @@ import { RouterLink } from '@angular/router';
 import type { AccrualChoice } from '@coffer/core';
 import {
   closeSteps,
-  type CloseRow,
+  type BookedRow,
   type CloseView,
   type DifferenceLine,
   showAmount,
@@ -161,7 +161,7 @@ export class ClosePage {
     if (!sums) return {};
     return {
       name: 'All instruments',
-      accrued: showAmount(sums.payable, digits),
+      accrued: showAmount(sums.accrued, digits),
       expense: showMovement(sums.expense, digits),
       amortized: showMovement(sums.amortized, digits),
       carrying: showAmount(sums.carrying, digits),
@@ -202,9 +202,9 @@ export class ClosePage {
     this.ofRow.again();
   }
 
-  protected onChoose({ row, column }: GridChoice<CloseRow>): void {
+  protected onChoose({ row, column }: GridChoice<BookedRow>): void {
     if (row.type !== 'item') return;
-    this.asked.set({ row: row.item, column: column.key });
+    this.asked.set({ row: row.item.row, column: column.key });
   }
 
   protected chooseAll(): void {
