@@ -140,7 +140,8 @@ start_cluster() {
 }
 
 # The database, the role that owns it, and the role that the application runs under, which owns nothing. Passwords go by
-# standard input: what is on a command line, everybody on the machine can read.
+# standard input: what is on a command line, everybody on the machine can read. A database whose removal was broken off
+# (PostgreSQL marks it by a limit of -2 connections) lets nobody in any more: it is removed to the end and made anew.
 ensure_database() {
   local home=$1 more='nocreatedb'
   [ -n "${COFFER_THROWAWAY:-}" ] && more='createdb'
@@ -149,6 +150,7 @@ select 'create role coffer login' where not exists (select from pg_roles where r
 select 'create role coffer_owner login' where not exists (select from pg_roles where rolname = 'coffer_owner') \gexec
 alter role coffer nosuperuser nocreatedb nocreaterole password '$(secret "$home" database-password)';
 alter role coffer_owner nosuperuser nocreaterole $more password '$(secret "$home" owner-password)';
+select 'drop database coffer' from pg_database where datname = 'coffer' and datconnlimit = -2 \gexec
 select 'create database coffer owner coffer_owner' where not exists (select from pg_database where datname = 'coffer') \gexec
 alter database coffer owner to coffer_owner;
 revoke all on database coffer from public;

@@ -69,6 +69,15 @@ node "$root/scripts/keep-running.mjs" "$place/much.mjs" "$place/log/much.log"
 [ "$(find "$place/log" -name 'much.log*' | wc -l)" = 6 ] || die "$(ls "$place/log") are logs of 75 MB."
 [ -z "$(find "$place/log" -name 'much.log*' -size +10000000c)" ] || die 'A log is larger than it may be.'
 
+# A database whose removal was broken off, as on a full disk, is made anew.
+start_cluster "$place"
+keeper_sql "$place" -c "update pg_database set datconnlimit = -2 where datname = 'coffer'"
+! keeper_sql "$place" -d coffer -c 'select 1' >/dev/null 2>&1 || die 'PostgreSQL lets people into what it holds for removed by half.'
+stop_cluster "$place"
+start_own "$place"
+healthy "$port" || die 'It does not begin where a removal was broken off.'
+COFFER_HOME=$place "$root/coffer" stop --own 2>/dev/null
+
 # A PostgreSQL that is there already: its databases are made by who keeps it, as docs/operating.md says.
 start_cluster "$place"
 at=127.0.0.1:$(cat "$place/database-port")
