@@ -61,6 +61,7 @@ const anyTerms: fc.Arbitrary<LoanTerms> = fc
         rule: fc.constantFrom(...businessDayRules),
         calendar: fc.constantFrom(...businessCalendars),
         accrual: fc.constantFrom('moved' as const, 'unmoved' as const),
+        closed: fc.uniqueArray(fc.integer({ min: 0, max: 1500 }), { maxLength: 20 }),
       }),
       { freq: 3 },
     ),
@@ -93,7 +94,14 @@ const anyTerms: fc.Arbitrary<LoanTerms> = fc
       atEnd: drawn.atEnd,
       rounding: { interest: drawn.interest, payment: drawn.payment, ties: drawn.ties },
       events: [],
-      ...(drawn.moving && !often && drawn.firstAfter > 20 && { businessDays: drawn.moving }),
+      ...(drawn.moving &&
+        !often &&
+        drawn.firstAfter > 20 && {
+          businessDays: {
+            ...drawn.moving,
+            closed: new Set(drawn.moving.closed.map((after) => drawn.start + after)),
+          },
+        }),
       ...(drawn.takenOn !== null && { takenOn: { accruedInterest: drawn.takenOn } }),
     };
   });

@@ -85,7 +85,7 @@ export class LoanWalk {
   }
 
   private walkStretch(stretch: Stretch, stretchAt: number): void {
-    if (this.ledger.cleared || stretch.count === 0) return;
+    if (this.ledger.cleared) return;
     if (stretchAt > 0) this.arriveAt(stretch, stretchAt);
     if (this.ledger.cleared) return;
     const next = (at: number): NextPayment => ({

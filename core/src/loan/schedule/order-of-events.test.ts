@@ -144,6 +144,44 @@ describe('what happens later', () => {
     expect(payments(terms)[0]).toBe(3_400_221);
     expect(payments({ ...terms, events: [renewal] })[0]).toBe(3_400_221);
   });
+
+  it('a renewal before a first payment leaves the days until then in the period that they were counted in', () => {
+    const terms = plainLoan([level(4)], {
+      amount: 90_000_000,
+      annualRate: percent('1.58'),
+      dayCount: 'even-periods',
+      every: 'quarter',
+      start: day('2024-01-31'),
+      first: day('2024-02-06'),
+    });
+    const listed: LoanTerms = {
+      ...terms,
+      first: day('2024-04-30'),
+      phases: [
+        { type: 'interest-only', count: 1 },
+        {
+          type: 'custom',
+          payments: [
+            { on: day('2024-09-17'), amount: 100_000 },
+            { on: day('2024-12-20'), amount: 100_000 },
+          ],
+        },
+      ],
+      atEnd: 'leave',
+    };
+    const added = (each: LoanTerms, on: string, renewed?: string): unknown => {
+      const renewal: LoanEvent[] = renewed
+        ? [{ type: 'renewal', on: day(renewed), annualRate: percent('7'), count: 6, amortizeOver: 6 }]
+        : [];
+      const rows = rowsOf({ ...each, events: [{ type: 'interest-added', on: day(on) }, ...renewal] });
+      return rows.find(({ date }) => date === day(on))?.added;
+    };
+    // 900,000.00 × 1.58 % / 4 × 4 days of the 92 from 6 November to 6 February: 154.565, by hand.
+    expect(added(terms, '2024-02-04', '2024-02-05')).toBe(15_457);
+    expect(added(terms, '2024-02-04')).toBe(15_457);
+    for (const on of ['2024-05-20', '2024-06-30', '2024-08-01'])
+      expect(added(listed, on, '2024-08-02')).toBe(added(listed, on));
+  });
 });
 
 describe('what is paid', () => {

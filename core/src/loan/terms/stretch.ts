@@ -113,33 +113,35 @@ function movedDates(dates: Int32Array, moving: BusinessDayTerms | undefined): In
   return moving ? dates.map((day) => businessDay(day, moving.rule, moving.calendar, moving.closed)) : dates;
 }
 
-/** Ends what ran until a renewal on its day and adds what was agreed then. */
+/**
+ * Ends what ran until a renewal on its day and adds what was agreed then. A stretch that had begun and not paid yet
+ * stays, without payments: its first period is what the days until then are counted in.
+ */
 function renew(terms: LoanTerms, stretches: Stretch[], renewal: Renewal, phaseAt: number): void {
-  while (stretches.length > 0 && ((stretches.at(-1) as Stretch).dues[0] as number) > renewal.on)
+  while (stretches.length > 1 && !hasBegun(stretches.at(-1) as Stretch, stretches.at(-2), renewal.on))
     stretches.pop();
-  const running = stretches.pop();
-  let opens = terms.start;
-  let anchor = renewal.on;
-  if (running) {
-    let count = 0;
-    while (count < running.count && (running.dues[count] as number) <= renewal.on) count += 1;
-    // After a last payment that clears the loan there is nothing left to renew.
-    const clears = running.clears && (running.dues[running.count - 1] as number) < renewal.on;
-    stretches.push({
-      ...running,
-      count,
-      openEnded: false,
-      cutShort: running.cutShort || count < running.count,
-      clears,
-    });
-    opens = running.interestDays[count - 1] as number;
-    if (running.dues[count - 1] === renewal.on) anchor = opens;
-  }
+  const running = stretches.pop() as Stretch;
+  let count = 0;
+  while (count < running.count && (running.dues[count] as number) <= renewal.on) count += 1;
+  // After a last payment that clears the loan there is nothing left to renew.
+  const clears = running.clears && (running.dues[running.count - 1] as number) < renewal.on;
+  stretches.push({
+    ...running,
+    count,
+    openEnded: false,
+    cutShort: running.cutShort || count < running.count,
+    clears,
+  });
+  const paidTo = count > 0 ? (running.interestDays[count - 1] as number) : running.opens;
+  const onDueDate = count > 0 && [running.dues[count - 1], paidTo].includes(renewal.on);
+  // Between due dates the new periods begin on the day of the renewal itself.
+  const begins = onDueDate ? paidTo : renewal.on;
   const every = renewal.every ?? terms.every;
-  const onDueDate = running !== undefined && anchor === opens;
   const sameCycle = onDueDate && running.cycleFrom !== null && every === running.cycle.every;
-  const cycle: DateCycle = sameCycle ? running.cycle : { anchor, every, keepMonthEnd: terms.keepMonthEnd };
-  const next = sameCycle ? running.cycleFrom + (stretches.at(-1) as Stretch).count : 1;
+  const cycle: DateCycle = sameCycle
+    ? running.cycle
+    : { anchor: begins, every, keepMonthEnd: terms.keepMonthEnd };
+  const next = sameCycle ? (running.cycleFrom as number) + count : 1;
   const { last: _last, ...unbounded } = terms;
   const phase: Phase = {
     type: 'level',
@@ -147,10 +149,13 @@ function renew(terms: LoanTerms, stretches: Stretch[], renewal: Renewal, phaseAt
     amortizeOver: renewal.amortizeOver,
     ...(renewal.payment !== undefined && { payment: renewal.payment }),
   };
-  // Between due dates the new periods begin on the day of the renewal itself.
-  const begins = onDueDate ? opens : renewal.on;
   const stretch = stretchOf(unbounded, phase, phaseAt, cycle, next, begins, true, true);
   stretches.push({ ...stretch, renewal, offCycle: !onDueDate });
+}
+
+/** Whether a stretch runs on a day: it opened before, and the one before it has made its last payment. */
+function hasBegun({ opens }: Stretch, before: Stretch | undefined, on: CalendarDay): boolean {
+  return opens < on && (!before || before.count === 0 || (before.dues[before.count - 1] as number) <= on);
 }
 
 /**
