@@ -126,7 +126,9 @@ if (wanted === 'web' || wanted === 'all') {
   ids.push(await build('web', [...shared, 'web'], 'web/browser/index.html', buildWeb));
 }
 if (wanted === 'bench') {
-  const folders = ['core/src', 'bench/src'];
-  await build('bench', folders, 'bench.mjs', () => bundle('bench/src/main.ts', 'bench.mjs', false));
+  await build('bench', [...shared, 'bench/src'], 'bench.mjs', async () => {
+    await bundle('bench/src/served.ts', 'bench-served.mjs', false);
+    await bundle('bench/src/main.ts', 'bench.mjs', false);
+  });
 }
 if (wanted === 'all') writeFileSync(join(dist, 'build-id'), ids.join('-'));
