@@ -8,6 +8,7 @@ import { notOfForm } from './database/migrate.ts';
 import { loadDemo } from './demo/load-demo.ts';
 import { application } from './http/app.ts';
 import { publicPlace } from './http/public-place.ts';
+import { workAhead } from './register/work-ahead.ts';
 import { FigureThreads } from './workers/figure-threads.ts';
 
 const configuration = readConfiguration(process.env);
@@ -39,10 +40,14 @@ const { app, end } = application({
   today: clockAt(configuration.COFFER_TODAY),
   rateService: configuration.COFFER_RATE_SERVICE,
   siteFolder: configuration.COFFER_SITE,
+  filesReady: true,
 });
 const server = createServer(app);
 server.listen(configuration.COFFER_PORT, '127.0.0.1', () => {
   logger.info({ address: server.address() }, 'listening');
+  workAhead(database, figures).catch((error: unknown) => {
+    if (!stopping) logger.warn(error, 'the open months were not worked out ahead');
+  });
 });
 
 /** Calls that take longer are broken off when the application ends: what they were about to write, they do not. */

@@ -57,6 +57,8 @@ export interface Parts {
   readonly rateService?: string | undefined;
   /** Folder of the built workers. */
   readonly workersFolder: string;
+  /** Whether what makes files is loaded before the first is asked for, and stays. */
+  readonly filesReady?: boolean;
   /** Folder of the built web application; without it only the interface is served. */
   readonly siteFolder?: string | undefined;
 }
@@ -84,7 +86,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   app.use('/api', cameHere(place));
   const { byAddress, bySession } = limits();
   app.use('/api', byAddress);
-  const files = new FileThread(parts.workersFolder, parts.logger);
+  const files = new FileThread(parts.workersFolder, parts.logger, parts.filesReady);
   const session = sessions(parts.databaseUrl, parts.secret, place, parts.logger);
   const body = express.json({ limit: `${mostMegabytes}mb` });
   const tokens = new AntiForgery(parts.secret, place);

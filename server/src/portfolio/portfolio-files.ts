@@ -33,6 +33,6 @@ export async function writePortfolioWorkbook(
     ...heads.map((key) => line.heads[key] ?? ''),
     ...view.periods.map((_, at) => line.values[at] ?? 0),
   ]);
-  await book.sheet('Portfolio', columns, rows, 1);
+  await book.sheet('Portfolio', columns, rows, { kept: 1 });
   await book.end();
 }

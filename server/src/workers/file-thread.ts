@@ -7,15 +7,18 @@ import type { FileTask } from '../instruments/files/file-worker.ts';
 /** No file takes longer, unless its thread is broken. */
 const longest = 120_000;
 
-/** The thread in which files are made; it is there while files are asked for. */
+/** The thread in which files are made. */
 export class FileThread {
   private readonly files: Piscina<FileTask, Uint8Array>;
 
-  /** @param folder where the built worker is */
-  constructor(folder: string, logger: Logger) {
+  /**
+   * @param folder where the built worker is
+   * @param ready whether it is there before a file is asked for, and stays; else it comes and goes with what is asked
+   */
+  constructor(folder: string, logger: Logger, ready = false) {
     this.files = new Piscina<FileTask, Uint8Array>({
       filename: pathToFileURL(join(folder, 'file-worker.mjs')).href,
-      minThreads: 0,
+      minThreads: ready ? 1 : 0,
       maxThreads: 1,
       idleTimeout: 60_000,
       maxQueue: 20,

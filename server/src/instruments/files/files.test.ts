@@ -79,6 +79,21 @@ describe('a working paper', () => {
     expect(found).toContain('30 Jun 2027, period end: 479.42 interest accrued');
   });
 
+  it('of very many rows lists the fiscal years around the day, and the sums of the others', () => {
+    const payments = { every: 'week', first: '2026-10-08', phases: [{ type: 'level', count: 1200 }] };
+    const found = paper(loanDocument('Weekly loan', { payments }));
+    const years = found.filter((text) => /^Fiscal \d{4}$/.test(text));
+    // 1,200 weeks from October 2026 end in September 2049.
+    expect(years).toEqual(Array.from({ length: 24 }, (_, at) => `Fiscal ${2027 + at}`));
+    const listed = found.filter((text) => /^\d{1,2} [A-Z][a-z]{2} \d{4}$/.test(text));
+    expect(listed).toContain('8 Oct 2026');
+    // Thursdays from 8 October 2026 to 30 June 2033 are 352; with another fiscal year there would be more than 400.
+    expect(listed).toContain('30 Jun 2033');
+    expect(listed.some((text) => text.endsWith('2034'))).toBe(false);
+    expect(found).toContain('f 100,000.00');
+    expect(found.some((text) => text.includes('Of 848 of 1200 rows the sums'))).toBe(true);
+  });
+
   it('says at its foot where no second person looks at a month', () => {
     expect(closedBy({ alone: true })).toContain('no second one looks');
     expect(closedBy({ alone: false })).toBe('');

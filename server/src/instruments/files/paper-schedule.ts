@@ -27,8 +27,18 @@ export interface PaperSchedule {
 
 const balances: readonly string[] = ['opening', 'closing', 'unamortized', 'unpaidInterest'];
 
+/** The most rows that a paper lists; of the others it has the sums of their fiscal years. */
+export const mostRowsListed = 400;
+
+/** The rows of one fiscal year. */
+interface FiscalYear {
+  readonly year: number;
+  readonly rows: PublishedRow[];
+}
+
 /**
- * Lists a schedule with the period end among its rows and a sum for each fiscal year. The totals carry a mark when
+ * Lists a schedule with the period end among its rows and a sum for each fiscal year. Where it has more rows than a paper
+ * holds, those of the fiscal years nearest to the day are listed, and the sums of the others. The totals carry a mark when
  * adding the printed figures up gives the same.
  */
 export function paperSchedule(
@@ -39,26 +49,38 @@ export function paperSchedule(
   const { columns, rows, totals } = scheduleTable(schedule);
   const { digits } = schedule.terms;
   const summed = columns.filter(({ key, type }) => type === 'amount' && !balances.includes(key));
+  const years = fiscalYears(rows, fiscalYearEndMonth);
+  const listed = yearsListed(years, fiscalYear(on, fiscalYearEndMonth));
   const body: TableCell[][] = [];
-  let ofYear: PublishedRow[] = [];
   let ended = false;
-  rows.forEach((row, at) => {
-    const due = parseDay(String(row['due'])) as CalendarDay;
-    if (!ended && due > on) body.push(periodEnd(schedule, on, columns.length));
-    ended ||= due > on;
-    ofYear.push(row);
-    body.push(columns.map((column) => cell(column, row)));
-    const year = fiscalYear(due, fiscalYearEndMonth);
-    const next = rows[at + 1];
-    const nextDue = next && (parseDay(String(next['due'])) as CalendarDay);
-    if (nextDue !== undefined && fiscalYear(nextDue, fiscalYearEndMonth) === year) return;
-    if (ofYear.length > 1) body.push(sums(columns, summed, `Fiscal ${year}`, ofYear, digits));
-    ofYear = [];
-  });
+  const endBefore = (day: CalendarDay): void => {
+    if (!ended && day > on) {
+      body.push(periodEnd(schedule, on, columns.length));
+      ended = true;
+    }
+  };
+  for (const { year, rows: ofYear } of years) {
+    if (listed.has(year)) {
+      for (const row of ofYear) {
+        endBefore(dueOf(row));
+        body.push(columns.map((column) => cell(column, row)));
+      }
+    } else {
+      // Within a year of sums alone the period end stands before it.
+      endBefore(dueOf(ofYear.at(-1) as PublishedRow));
+    }
+    if (ofYear.length > 1 || !listed.has(year))
+      body.push(sums(columns, summed, `Fiscal ${year}`, ofYear, digits));
+  }
   const footed = summed.every(
     ({ key }) => totals[key] === undefined || footing(rows, key, digits) === totals[key],
   );
   body.push(totalRow(columns, totals, footed));
+  const marks = footed
+    ? 'f: footed; the printed figures of each column add up to its total.'
+    : 'Amounts are carried unrounded; the printed figures need not add up to the totals to the last decimal.';
+  const left =
+    rows.length - years.reduce((sum, each) => sum + (listed.has(each.year) ? each.rows.length : 0), 0);
   return {
     content: table(
       columns.map(({ title }) => title),
@@ -67,10 +89,39 @@ export function paperSchedule(
       columns.flatMap(({ type }, at) => (type === 'amount' || type === 'count' ? [at] : [])),
     ),
     columns: columns.length,
-    legend: footed
-      ? 'f: footed; the printed figures of each column add up to its total.'
-      : 'Amounts are carried unrounded; the printed figures need not add up to the totals to the last decimal.',
+    legend:
+      left === 0
+        ? marks
+        : `${marks} Of ${left} of ${rows.length} rows the sums of their fiscal years stand here; the workbook of the schedule has each of them.`,
   };
+}
+
+const dueOf = (row: PublishedRow): CalendarDay => parseDay(String(row['due'])) as CalendarDay;
+
+function fiscalYears(rows: readonly PublishedRow[], endMonth: number): FiscalYear[] {
+  const years: FiscalYear[] = [];
+  for (const row of rows) {
+    const year = fiscalYear(dueOf(row), endMonth);
+    const last = years.at(-1);
+    if (last?.year === year) last.rows.push(row);
+    else years.push({ year, rows: [row] });
+  }
+  return years;
+}
+
+/** The fiscal years whose rows are listed: those nearest to one, the later of two as near first, as many as fit. */
+function yearsListed(years: readonly FiscalYear[], nearest: number): ReadonlySet<number> {
+  const nearestFirst = [...years].sort(
+    (a, b) => Math.abs(a.year - nearest) - Math.abs(b.year - nearest) || b.year - a.year,
+  );
+  const listed = new Set<number>();
+  let many = 0;
+  for (const { year, rows } of nearestFirst) {
+    many += rows.length;
+    if (many > mostRowsListed) break;
+    listed.add(year);
+  }
+  return listed;
 }
 
 function fiscalYear(day: CalendarDay, endMonth: number): number {

@@ -20,7 +20,7 @@ import {
   type ReadInstrument,
 } from '@coffer/contract';
 import { closedBy, heading, inks, pairs, ruled, table } from './paper-parts.ts';
-import { paperSchedule } from './paper-schedule.ts';
+import { mostRowsListed, paperSchedule } from './paper-schedule.ts';
 
 /** What a working paper says beside the instrument itself. */
 export interface PaperContext {
@@ -198,7 +198,10 @@ function proofsPart(schedule: Schedule): Content {
 }
 
 function eventsPart(document: ReadInstrument['document'], schedule: Schedule): Content[] {
-  const events = eventFacts(document);
+  const all = eventFacts(document);
+  // Of very many those entered last: the workbook has the others too.
+  const events = all.slice(-mostRowsListed);
+  const left = all.length - events.length;
   const notices = documentKindOf(schedule).notices(schedule);
   return [
     ...(events.length === 0
@@ -211,6 +214,14 @@ function eventsPart(document: ReadInstrument['document'], schedule: Schedule): C
             [80, '*'],
             [],
           ),
+          ...(left === 0
+            ? []
+            : [
+                {
+                  text: `The last ${events.length} of ${all.length} as they were entered; the workbook of the schedule has each of them.`,
+                  color: inks.dim,
+                },
+              ]),
         ]),
     ...(notices.length === 0
       ? []
