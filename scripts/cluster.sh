@@ -105,7 +105,7 @@ own_log() {
 
 # start_cluster HOME: makes the cluster if there is none, and starts it if it does not run.
 start_cluster() {
-  local home=$1 bin keeper typed
+  local home=$1 bin keeper typed port
   own_log "$home"
   external && return
   bin=$(postgres_bin)
@@ -125,8 +125,9 @@ start_cluster() {
   fi
   host_rules | as_database_owner tee "$home/postgres/pg_hba.conf" >/dev/null
   if ! cluster_runs "$home"; then
-    # The port is looked for anew: another program may have taken the old one.
-    free_port 54680 >"$home/database-port"
+    # Where it was before, so that a server that runs finds it again, unless another program has taken that port meanwhile.
+    port=$(free_port "$(cat "$home/database-port" 2>/dev/null || echo 54680)")
+    echo "$port" >"$home/database-port"
     # It writes its own log, below its own folder: seven days of it.
     as_database_owner mkdir -p "$home/postgres/log"
     local options

@@ -4,7 +4,6 @@ import { readInstrument } from '@coffer/contract';
 import { describe, expect, it } from 'vitest';
 import { firstPaymentHint } from './form/first-payment';
 import { eventForm } from './form/event-form';
-import { seasonOf } from './form/stretch-form';
 import { putBack, termsForm, type TypedTerms } from './form/terms-form';
 import { typedDocument } from './form/typed-document';
 import { begunFrom, firstDayOfEvent, startingPoints, type StartingPoint } from './starting-points';
@@ -121,18 +120,6 @@ describe('the day a new event is first put on', () => {
     const events = [eventForm({ type: 'extra-each', from: '15 apr 26' }).getRawValue()];
     expect(firstDayOfEvent('draw', { ...begun, events }, dues, undefined)).toBe('15 May 2026');
     expect(firstDayOfEvent('draw', loan, [], day('2026-02-28'))).toBe('');
-  });
-});
-
-describe('a season that can be repeated', () => {
-  const [level, nothing, given] = ['level', 'no-payment', 'fixed'] as const;
-  it('is the last stretches whose kinds have come before, or all of them', () => {
-    expect(seasonOf([level])).toBe(1);
-    expect(seasonOf([nothing, level])).toBe(2);
-    expect(seasonOf([nothing, level, nothing, level])).toBe(2);
-    expect(seasonOf([given, nothing, level, nothing, level])).toBe(2);
-    expect(seasonOf([level, nothing, given, level, nothing, given])).toBe(3);
-    expect(seasonOf([level, nothing, given])).toBe(3);
   });
 });
 

@@ -19,9 +19,6 @@ export interface StartingPoint {
   readonly bondEvents?: readonly Partial<TypedBondEvent>[];
 }
 
-const inSeason: Partial<TypedStretch> = { type: 'level', count: '6', payment: '?' };
-const outOfSeason: Partial<TypedStretch> = { type: 'no-payment', count: '6' };
-
 /** The agreements that most loans and bonds are one of. */
 export const startingPoints: readonly StartingPoint[] = [
   {
@@ -84,10 +81,10 @@ export const startingPoints: readonly StartingPoint[] = [
   },
   {
     name: 'Seasonal payments',
-    what: 'the same payment in each season, interest added in between',
+    what: 'the same payment in some months of the year, interest added in the others',
     kind: 'loan',
     loan: {},
-    stretches: [...Array.from({ length: 4 }, () => [inSeason, outOfSeason]).flat(), inSeason],
+    stretches: [{ type: 'seasonal', count: '60', months: 'apr to sep' }],
   },
   {
     name: 'Drawn as it is built',

@@ -43,10 +43,10 @@ import { FormFocus } from './form/form-focus';
 import { fillForm } from './form/form-of-document';
 import type { KeptEvent } from './form/part-of-form';
 import type { TypedLoan } from './form/loan-form';
-import { seasonOf } from './form/stretch-form';
 import { TermsEditor } from './form/terms-editor';
 import { TermsReading } from './form/terms-reading';
 import { solvedOfLoan, workedOutInRenewal, workedOutInStretch, workedOutOfBond } from './form/worked-out';
+import { faultsByStretch } from './preview/by-stretch';
 import { FollowedSchedule } from './preview/followed-schedule';
 import { PreviewPanel } from './preview/preview-panel';
 import { SchedulePreviewService } from './preview/schedule-preview.service';
@@ -129,8 +129,6 @@ export class TermsPage {
   protected readonly typed = this.read.typed;
   private readonly schedule = new FollowedSchedule(this.form, this.read);
   protected readonly made = this.schedule.made;
-  /** How many stretches a season has, the last of which can be repeated. */
-  protected readonly season = computed(() => seasonOf(this.typed().loan.stretches.map(({ type }) => type)));
   /** How the kind that is chosen is typed. */
   protected readonly view = computed(() => viewKindOf(this.typed()));
   /** What is asked of the whole, in the order in which agreements say it. */
@@ -223,10 +221,6 @@ export class TermsPage {
     this.choose(`stretch-${at}`);
   }
 
-  protected repeatSeason(): void {
-    this.choose(`stretch-${this.editor.repeatSeason()}`);
-  }
-
   protected addEvent(type: EventType): void {
     const at = this.editor.addEvent(type, this.made()?.life?.dues ?? [], this.on());
     this.choose(`event-${at}`);
@@ -300,7 +294,7 @@ export class TermsPage {
   }
 
   private send(): void {
-    const { document, faults, missing } = this.read.document();
+    const { document, faults, missing, stretchOf } = this.read.document();
     const changed = this.changed();
     const unsaid = changed !== undefined && this.reason.value.trim() === '';
     if (missing.length + faults.length + this.read.worked().length > 0 || unsaid) {
@@ -320,7 +314,8 @@ export class TermsPage {
         this.busy.set(false);
         this.key = newKey();
         this.failed.set(messageOf(error));
-        this.read.refused.set(error instanceof ApiRefusal ? (error.refusal.faults ?? []) : []);
+        const refused = error instanceof ApiRefusal ? (error.refusal.faults ?? []) : [];
+        this.read.refused.set(faultsByStretch(refused, stretchOf));
         this.focus.firstFault();
       },
     });

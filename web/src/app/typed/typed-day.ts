@@ -1,7 +1,23 @@
 import { habitsNow, type DateHabit } from '@coffer/contract';
 import { calendarDay, calendarFields, daysInMonth, parseDay, type CalendarDay } from '@coffer/core';
 
-const months = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
+const months = [
+  'january',
+  'february',
+  'march',
+  'april',
+  'may',
+  'june',
+  'july',
+  'august',
+  'september',
+  'october',
+  'november',
+  'december',
+];
+
+/** The months as they are typed in short, January first. */
+export const monthWords = months.map((month) => month.slice(0, 3));
 
 function yearOf(text: string): number {
   return text.length === 2 ? 2000 + Number(text) : Number(text);
@@ -22,7 +38,10 @@ function inOrder(
   return dates === 'month-first' ? [first, second] : [second, first];
 }
 
-const monthOf = (word: string | undefined): number => months.indexOf((word ?? '').slice(0, 3)) + 1;
+/** The month of the year, 1 to 12, that a word of three letters or more is or begins; 0 for none. */
+export function monthOf(word = ''): number {
+  return word.length < 3 ? 0 : months.findIndex((month) => month.startsWith(word)) + 1;
+}
 
 /**
  * Reads a date as people type it: `2026-06-15`, `15 jun 26`, `15 June 2026`, `june 15, 2026`, `15.6.2026`, `jun 2026`

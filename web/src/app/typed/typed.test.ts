@@ -69,8 +69,9 @@ describe('what people type', () => {
     expect(read === undefined ? '' : formatDay(read)).toBe(day);
   });
 
-  it.each(['30 feb 2026', '2026-02-30', '31.4.2026', 'yesterday', '15 xyz 2026'])('%s is no day', (typed) =>
-    expect(readDay(typed)).toBeUndefined(),
+  it.each(['30 feb 2026', '2026-02-30', '31.4.2026', 'yesterday', '15 xyz 2026', '15 junk 2026'])(
+    '%s is no day',
+    (typed) => expect(readDay(typed)).toBeUndefined(),
   );
 
   it.each([

@@ -1,6 +1,6 @@
 import { fieldsOf, type Field, type Row } from '../../fields/field';
 import { amountHint } from '../../fields/hints';
-import { unpaidChoices } from '../form/choices';
+import { outsideChoices, unpaidChoices } from '../form/choices';
 import type { StretchType, TypedStretch } from '../form/stretch-form';
 
 type StretchField = Field<TypedStretch>;
@@ -89,6 +89,22 @@ export const stretchFields: Readonly<Record<StretchType, DescribedStretch>> = {
   'no-payment': {
     term: term({ label: 'Periods', placeholder: 'such as 6 or 1 year' }),
     rows: [[{ control: 'unpaid', label: 'Interest meanwhile', choices: unpaidChoices }]],
+  },
+  seasonal: {
+    term: term({ placeholder: 'such as 5 years' }),
+    rows: [
+      [
+        {
+          control: 'months',
+          key: 'months',
+          label: 'Paid in',
+          reads: 'text',
+          placeholder: 'such as may to sep',
+        },
+        { control: 'outside', label: 'In other months', choices: outsideChoices },
+      ],
+      [payment({ label: 'Payment each time', solvable: true, optional: true, empty: 'worked out' })],
+    ],
   },
   custom: { rows: [[{ control: 'listed', key: 'payments', label: 'Payments', listed: true }]] },
 };

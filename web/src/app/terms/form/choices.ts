@@ -39,6 +39,7 @@ export const stretchNames: Readonly<Record<StretchType, string>> = {
   'equal-principal': 'Equal principal',
   'interest-only': 'Interest only',
   'no-payment': 'Nothing is paid',
+  seasonal: 'Paid in some months',
   custom: 'Listed payments',
 };
 export const stretchChoices: Choices = Object.entries(stretchNames);
@@ -50,6 +51,7 @@ export const shortStretchNames: Readonly<Record<StretchType, string>> = {
   'equal-principal': 'Equal',
   'interest-only': 'Interest',
   'no-payment': 'Nothing',
+  seasonal: 'Seasons',
   custom: 'Listed',
 };
 
@@ -128,6 +130,11 @@ export const unpaidChoices: Choices = [
   ['added-each-period', 'is added to the balance each time'],
   ['kept-then-added', 'is kept apart, then added'],
   ['kept-then-paid', 'is kept apart, then paid'],
+];
+
+export const outsideChoices: Choices = [
+  ['interest-added', 'interest is added'],
+  ['interest-paid', 'interest is paid'],
 ];
 
 export const extraThenChoices: Choices = [

@@ -1,4 +1,4 @@
-import type { CreditLineDocument, LoanDocument } from '@coffer/contract';
+import type { CreditLineDocument, LoanDocument, PhaseDocument } from '@coffer/contract';
 import { fieldsOf } from '../../fields/field';
 import { typedOf } from '../../fields/described-part';
 import { amountOf } from '../../fields/typed-text';
@@ -8,7 +8,9 @@ import { lineSections } from '../described/line-sections';
 import { loanSections } from '../described/loan-sections';
 import { fieldsOfStretch } from '../described/stretch-fields';
 import { eventForm, type EventType, type TypedEvent } from './event-form';
+import type { TypedLoan } from './loan-form';
 import type { KeptEvent } from './part-of-form';
+import { seasonalStretch, type SeasonalStretch } from './seasons';
 import { stretchForm, type TypedStretch } from './stretch-form';
 import type { TermsForm } from './terms-form';
 
@@ -23,11 +25,28 @@ export function fillLoan(form: TermsForm, document: LoanDocument): KeptEvent[] {
     downPayment: amountOf(purchase?.downPayment),
   });
   loan.controls.stretches.clear();
-  for (const phase of document.payments.phases) loan.controls.stretches.push(stretchForm(stretchOf(phase)));
+  for (const stretch of stretchesOf(document, loan.getRawValue()))
+    loan.controls.stretches.push(stretchForm(stretch));
   return fillEvents(form, document, loanEventFields);
 }
 
-function stretchOf(phase: LoanDocument['payments']['phases'][number]): Partial<TypedStretch> {
+/** The stretches of a document, seasons of one stretch told as one. `loan` has its due dates. */
+function stretchesOf({ payments: { phases } }: LoanDocument, loan: TypedLoan): Partial<TypedStretch>[] {
+  const stretches: Partial<TypedStretch>[] = [];
+  let before: number | undefined = 0;
+  for (let at = 0; at < phases.length;) {
+    const phase = phases[at] as PhaseDocument;
+    const seasonal: SeasonalStretch | undefined =
+      before === undefined ? undefined : seasonalStretch(loan, phases.slice(at), before);
+    const count: unknown = seasonal?.stretch.count ?? ('count' in phase ? phase.count : undefined);
+    stretches.push(seasonal?.stretch ?? stretchOf(phase));
+    at += seasonal?.phases ?? 1;
+    before = before === undefined || !/^\d+$/.test(String(count)) ? undefined : before + Number(count);
+  }
+  return stretches;
+}
+
+function stretchOf(phase: PhaseDocument): Partial<TypedStretch> {
   const typed = { ...typedOf(fieldsOfStretch(phase.type), phase), type: phase.type };
   if (phase.type !== 'no-payment') return typed;
   const kept = phase.then === 'pay' ? 'kept-then-paid' : 'kept-then-added';

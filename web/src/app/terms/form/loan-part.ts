@@ -12,6 +12,7 @@ import { firstPayment } from './first-payment';
 import type { EventType, TypedEvent } from './event-form';
 import type { KeptEvent, PartOfForm } from './part-of-form';
 import type { TypedLoan } from './loan-form';
+import { seasonalPhases } from './seasonal-phases';
 import type { TypedStretch } from './stretch-form';
 import { stretchesInPayments } from './stretch-terms';
 
@@ -34,10 +35,10 @@ export function loanPart(
     if (offered !== undefined) payments['first'] = formatDay(offered);
     else if (loan.financed === 'taken-on') reader.missing.push('payments.first');
   }
-  payments['phases'] = stretchesInPayments(loan).map((stretch, at) =>
-    stretchPart(stretch, `payments.phases.${at}`, reader),
-  );
-  return borrowedPart(part, loan, eventFieldsOf(loan), reader, kept);
+  const phases = phasesOf(loan, reader);
+  payments['phases'] = phases.map(({ phase }) => phase);
+  const stretchOf = phases.map(({ of }) => of);
+  return { ...borrowedPart(part, loan, eventFieldsOf(loan), reader, kept), stretchOf };
 }
 
 /** The part of a document that a credit line's fields make. */
@@ -80,9 +81,26 @@ function borrowedPart(
   };
 }
 
+/** The phases that the stretches make, each with the place of its stretch, by which what is wrong in it is said. */
+function phasesOf(loan: TypedLoan, reader: FieldReader): { phase: Part; of: number }[] {
+  const stretches = stretchesInPayments(loan);
+  let before: number | undefined = 0;
+  return stretches.flatMap((stretch, of) => {
+    const key = `payments.phases.${of}`;
+    const last = of === stretches.length - 1;
+    const made =
+      stretch.type === 'seasonal'
+        ? seasonalPhases(loan, stretch, { key, before, last }, reader)
+        : [stretchPart(stretch, key, reader)];
+    const counted = stretch.type !== 'custom' && /^\d+$/.test(stretch.count);
+    before = before !== undefined && counted ? before + Number(stretch.count) : undefined;
+    return made.map((phase) => ({ phase, of }));
+  });
+}
+
 function stretchPart(stretch: TypedStretch, key: string, reader: FieldReader): Part {
   const { type, unpaid } = stretch;
-  const said = { type, ...partOf(fieldsOfStretch(type), stretch, reader, key) };
+  const said: Part = { type, ...partOf(fieldsOfStretch(type), stretch, reader, key) };
   if (type !== 'no-payment') return said;
   return {
     ...said,

@@ -6,6 +6,7 @@ import type { TypedEvent } from './event-form';
 /** Names of the fields of a stretch or an event by the last word of the document's key. */
 const partNames: Readonly<Record<string, string>> = {
   count: 'term',
+  months: 'months paid in',
   payment: 'payment',
   payments: 'payments',
   principal: 'principal',

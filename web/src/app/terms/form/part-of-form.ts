@@ -8,4 +8,6 @@ export interface PartOfForm {
   readonly part: Part;
   /** The document's key of each typed event, in the order of the form. */
   readonly eventKeys: readonly string[];
+  /** Of which typed stretch each phase of the document is: a seasonal one makes several. */
+  readonly stretchOf?: readonly number[];
 }

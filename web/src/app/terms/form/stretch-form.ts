@@ -2,7 +2,11 @@ import { FormControl, FormGroup } from '@angular/forms';
 import { choice, text, type Text } from '../../fields/controls';
 
 /** What is paid in a stretch of the loan's life. */
-export type StretchType = 'level' | 'fixed' | 'equal-principal' | 'interest-only' | 'no-payment' | 'custom';
+export type StretchType =
+  'level' | 'fixed' | 'equal-principal' | 'interest-only' | 'no-payment' | 'seasonal' | 'custom';
+
+/** What becomes of interest in the months in which a seasonal stretch pays nothing else. */
+export type OutOfSeason = 'interest-added' | 'interest-paid';
 
 /** What becomes of interest while nothing is paid. */
 export type UnpaidInterest = 'added-each-period' | 'kept-then-added' | 'kept-then-paid';
@@ -18,6 +22,9 @@ export type StretchForm = FormGroup<{
   /** By how much the payment rises each year. */
   rises: Text;
   unpaid: FormControl<UnpaidInterest>;
+  /** The months of the year that are paid in. */
+  months: Text;
+  outside: FormControl<OutOfSeason>;
   /** Listed payments, a day and an amount a line. */
   listed: Text;
 }>;
@@ -34,18 +41,8 @@ export function stretchForm(value: Partial<TypedStretch> = {}): StretchForm {
     payment: text(value.payment),
     rises: text(value.rises),
     unpaid: choice<UnpaidInterest>(value.unpaid ?? 'added-each-period'),
+    months: text(value.months),
+    outside: choice<OutOfSeason>(value.outside ?? 'interest-added'),
     listed: text(value.listed),
   });
-}
-
-/**
- * How many stretches at the end make a season: the fewest whose kinds are those of as many before them, or else all
- * there are.
- */
-export function seasonOf(kinds: readonly StretchType[]): number {
-  for (let length = 2; 2 * length <= kinds.length; length += 1) {
-    const season = kinds.slice(-length);
-    if (season.every((kind, at) => kind === kinds[kinds.length - 2 * length + at])) return length;
-  }
-  return kinds.length;
 }

@@ -1,4 +1,4 @@
-import { seasonOf, stretchForm } from './stretch-form';
+import { stretchForm } from './stretch-form';
 import { eventForm, type EventType } from './event-form';
 import { putBack, termsForm, type TypedTerms } from './terms-form';
 import { UndoHistory } from './undo-history';
@@ -30,17 +30,6 @@ export class TermsEditor {
   /** Another stretch at a place. */
   addStretch(at = this.stretches.length): void {
     this.step(() => this.stretches.insert(at, stretchForm()));
-  }
-
-  /** Another season: the stretches of the last one once more. Gives the place of its first. */
-  repeatSeason(): number {
-    const first = this.stretches.length;
-    const typed = this.stretches.getRawValue();
-    const season = typed.slice(-seasonOf(typed.map(({ type }) => type)));
-    this.step(() => {
-      for (const stretch of season) this.stretches.push(stretchForm(stretch));
-    });
-    return first;
   }
 
   /** Moves a stretch by some places; `false` where there is no such place. */

@@ -18,6 +18,8 @@ export interface TypedDocument {
   readonly missing: readonly string[];
   /** The document's key of each typed event. */
   readonly eventKeys: readonly string[];
+  /** Of which typed stretch each phase of the document is. */
+  readonly stretchOf: readonly number[];
 }
 
 /** Makes a document of what was typed, with the fixings that the company's indexes have for it. */
@@ -46,6 +48,7 @@ export function typedDocument(
     faults: read.faults,
     missing,
     eventKeys: rest.eventKeys,
+    stretchOf: rest.stretchOf ?? [],
   };
 }
 

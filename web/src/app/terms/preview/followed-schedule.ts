@@ -3,6 +3,7 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { animationFrameScheduler, auditTime, map, startWith, switchMap, tap } from 'rxjs';
 import type { TermsForm } from '../form/terms-form';
 import type { TermsReading } from '../form/terms-reading';
+import { byStretch } from './by-stretch';
 import type { PreviewAnswer } from './schedule-preview';
 import { SchedulePreviewService } from './schedule-preview.service';
 
@@ -30,9 +31,10 @@ export class FollowedSchedule {
         }),
         auditTime(0, animationFrameScheduler),
         map(() => read.ofNow()),
-        switchMap(({ document, faults, missing }) => {
+        switchMap(({ document, faults, missing, stretchOf }) => {
           const complete = missing.every((key) => key === 'name') && faults.length === 0;
-          return complete ? previews.read(document) : [undefined];
+          if (!complete) return [undefined];
+          return previews.read(document).pipe(map((answer) => answer && byStretch(answer, stretchOf)));
         }),
         takeUntilDestroyed(),
       )
