@@ -1,3 +1,4 @@
+import exceljs from 'exceljs';
 import { strToU8, zipSync } from 'fflate';
 import fc from 'fast-check';
 import { unparse } from 'papaparse';
@@ -54,6 +55,35 @@ describe('a file', () => {
     const bomb = zipSync({ 'xl/worksheets/sheet1.xml': new Uint8Array(220_000_000) }, { level: 1 });
     expect(bomb.length).toBeLessThan(3_000_000);
     expect(await refused(new Uint8Array(bomb))).toMatch(/more than 200 MB/);
+  });
+
+  it('as a workbook is read with its title, merged cells, dates as text and what its formulas came to', async () => {
+    const book = new exceljs.Workbook();
+    book.addWorksheet('Notes & more').addRow(['nothing here']);
+    const sheet = book.addWorksheet('Loans');
+    sheet.getCell('A2').value = 'Loans of Pellwin, 31 December';
+    sheet.mergeCells('A2:D2');
+    sheet.getRow(4).values = ['Lender', 'Name', 'Amount', 'Start'];
+    const lines = [
+      ['Harrowgate Bank', 'Kiln loan', 100_000, '15.06.2026'],
+      [null, 'Mould loan', { formula: 'C5*2', result: 200_000 }, new Date('2026-07-15T00:00:00Z')],
+      [null, 'Crate loan', { formula: 'C6*2' }, '2026-08-15'],
+      ['Other Bank', 'Van loan', '1.250,50', '1 sep 26'],
+    ];
+    lines.forEach((line, at) => (sheet.getRow(5 + at).values = line as exceljs.CellValue[]));
+    sheet.mergeCells('A5:A7');
+    const tables = await tablesOfFile(new Uint8Array((await book.xlsx.writeBuffer()) as ArrayBuffer));
+    expect(tables.map(({ name }) => name)).toEqual(['Notes & more', 'Loans']);
+    const rows = tables[1]?.rows.filter((row) => row.some((cell) => cell !== ''));
+    expect(rows).toEqual([
+      ['Loans of Pellwin, 31 December', '', '', ''],
+      ['Lender', 'Name', 'Amount', 'Start'],
+      ['Harrowgate Bank', 'Kiln loan', '100000', '15.06.2026'],
+      ['Harrowgate Bank', 'Mould loan', '200000', '2026-07-15'],
+      // A formula that was never worked out says nothing: that is a fault at its cell.
+      ['Harrowgate Bank', 'Crate loan', '', '2026-08-15'],
+      ['Other Bank', 'Van loan', '1.250,50', '1 sep 26'],
+    ]);
   });
 
   it('in the western single-byte encoding keeps its letters', async () => {

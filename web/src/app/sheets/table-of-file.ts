@@ -2,6 +2,7 @@ import { showNumber } from '@coffer/contract';
 import { unzipSync } from 'fflate';
 import { parse } from 'papaparse';
 import readSheets from 'read-excel-file/web-worker';
+import { filledDown } from './merged-cells';
 
 /** The most that a file may be, in bytes, and what is in it may come to once it is unpacked. */
 export const mostBytes = 25_000_000;
@@ -67,10 +68,9 @@ async function tablesOfWorkbook(bytes: Uint8Array<ArrayBuffer>): Promise<FileTab
   } catch {
     throw new NoTable('This workbook cannot be read. Save it anew as .xlsx, or as CSV.');
   }
-  return sheets.map(({ sheet, data }) => ({
-    name: sheet,
-    rows: bearable(data).map((row) => row.map((cell) => cellText(cell))),
-  }));
+  const rows = sheets.map(({ data }) => bearable(data).map((row) => row.map((cell) => cellText(cell))));
+  const filled = filledDown(bytes, rows);
+  return sheets.map(({ sheet }, at) => ({ name: sheet, rows: filled[at] ?? [] }));
 }
 
 /** Looks at what the parts say they unpack to, before any is unpacked. Throws {@link NoTable}. */
