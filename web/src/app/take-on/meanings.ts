@@ -1,5 +1,6 @@
 /** What a column of a sheet can mean. */
 export const meanings = {
+  kind: { title: 'Kind', heading: /^kind|^class|loan or bond/i },
   name: { title: 'Name', heading: /name|loan|instrument|descr|use|facility/i },
   lender: { title: 'Lender', heading: /lender|bank|creditor|counterpart/i },
   agreement: { title: 'Agreement no.', heading: /agreement|contract|ref/i },
@@ -14,21 +15,29 @@ export const meanings = {
   currency: { title: 'Currency', heading: /curr|ccy/i },
   payment: { title: 'Payment, to compare', heading: /pmt|payment|annuity|instal?ment/i },
   balance: { title: 'Balance, to compare', heading: /bal|outstanding|remaining|open/i },
-  last: { title: 'Last due, to compare', heading: /last|matur|final|end/i },
+  last: { title: 'Matures, or last due to compare', heading: /last|matur|final|\bend/i },
+  price: { title: 'Price of a bond', heading: /price/i },
+  drawn: { title: 'Drawn of a line', heading: /drawn|utili[sz]/i },
 } as const satisfies Record<string, { title: string; heading: RegExp }>;
 
 export type Meaning = keyof typeof meanings;
 
 export const meaningNames = Object.keys(meanings) as Meaning[];
 
-/** What a row cannot do without. */
-export const needed: readonly Meaning[] = ['name', 'amount', 'start', 'rate', 'count'];
+/** What a sheet cannot do without; where it says of what kind each row is, that decides about the rest. */
+export function neededColumns(pointing: Pointing): readonly Meaning[] {
+  const says = [...pointing.values()].includes('kind');
+  return ['name', 'amount', 'start', 'rate', ...(says ? [] : ['count' as const])];
+}
 
 /** What each column means, by its place; one meaning stands at one column. */
 export type Pointing = ReadonlyMap<number, Meaning>;
 
 /** Looked for in this order: what is told by fewer words first. */
 const order: readonly Meaning[] = [
+  'kind',
+  'price',
+  'drawn',
   'currency',
   'dayCount',
   'first',

@@ -1,5 +1,4 @@
 import {
-  cycleDate,
   dayCountNames,
   firstDay,
   formatAmount,
@@ -23,7 +22,8 @@ import {
   type Repaid,
   type SheetHabits,
 } from '../sheets/cells';
-import { meanings, needed, type Meaning } from './meanings';
+import { meanings, type Meaning } from './meanings';
+import { rowKind, rowKindOf, type RowFields, type RowKindName } from './row-kinds';
 
 /** What is the same for all rows of which the sheet does not tell it. */
 export interface SameForAll {
@@ -70,11 +70,14 @@ const compared = ['payment', 'balance', 'last'] as const;
 /** The document of a row, with what is wrong at its cells; mends are made to it. */
 class RowReader {
   readonly faults: Partial<Record<Meaning, string>> = {};
+  private readonly kind: RowKindName;
 
   constructor(
     private readonly cells: RowCells,
     private readonly same: SameForAll,
-  ) {}
+  ) {
+    this.kind = this.read('kind', rowKindOf, 'no kind; type loan, bond or credit line') ?? 'loan';
+  }
 
   private text(meaning: Meaning): string {
     return (this.cells[meaning] ?? '').trim();
@@ -86,78 +89,69 @@ class RowReader {
     expected: string,
   ): Value | undefined {
     const text = this.text(meaning);
-    if (text === '') {
-      if (needed.includes(meaning)) this.faults[meaning] = `${meanings[meaning].title} is empty.`;
-      return undefined;
-    }
+    if (text === '') return undefined;
     const value = to(text);
     if (value === undefined) this.faults[meaning] = `“${text}” is ${expected}.`;
     return value;
   }
 
-  document(agreed: string | undefined): Record<string, unknown> | undefined {
-    const { habits } = this.same;
-    const name = this.read('name', (cell) => cell, 'no name');
-    const amount = this.read('amount', (cell) => figureOf(cell, habits), 'no amount');
-    const start = this.read('start', (cell) => dayOf(cell, habits), 'no day; type one such as 15 Jun 2026');
-    const percent = this.read('rate', (cell) => rateOf(cell, habits), 'no rate');
-    const count = this.read('count', countOf, 'no number of payments');
-    const every = this.read('every', frequencyOf, 'not understood; type monthly, quarterly or yearly');
-    const repaid = this.read(
-      'repaid',
-      repaidOf,
-      'not understood; type level, equal principal or interest only',
+  private day(meaning: Meaning): string | undefined {
+    return this.read(
+      meaning,
+      (cell) => dayOf(cell, this.same.habits),
+      'no day; type one such as 15 Jun 2026',
     );
-    const dayCount = this.read('dayCount', dayCountOf, 'no day count; type one such as 30/360 or ACT/365F');
-    const first = this.read('first', (cell) => dayOf(cell, habits), 'no day; type one such as 15 Jul 2026');
-    const currency = this.text('currency').toUpperCase() || this.same.currency;
-    if (amount === undefined || start === undefined || percent === undefined || count === undefined)
-      return undefined;
-    if (name === undefined || Object.keys(this.faults).length > 0) return undefined;
-    const often = every ?? this.same.every;
-    const lender = this.text('lender');
-    const agreement = this.text('agreement');
+  }
+
+  private figure(meaning: Meaning): string | undefined {
+    return this.read(meaning, (cell) => figureOf(cell, this.same.habits), 'no amount');
+  }
+
+  private fields(agreed: string | undefined): Partial<RowFields> {
+    const { habits } = this.same;
+    const read = {
+      amount: this.figure('amount'),
+      start: this.day('start'),
+      percent: this.read('rate', (cell) => rateOf(cell, habits), 'no rate'),
+      count: this.read('count', countOf, 'no number of payments'),
+      every: this.read('every', frequencyOf, 'not understood; type monthly, quarterly or yearly'),
+      first: this.day('first'),
+      last: this.day('last'),
+      repaid: this.read('repaid', repaidOf, 'not understood; type level, equal principal or interest only'),
+      dayCount: this.read('dayCount', dayCountOf, 'no day count; type one such as 30/360 or ACT/365F'),
+      price: this.figure('price'),
+      drawn: this.figure('drawn'),
+      agreed,
+    };
+    return Object.fromEntries(Object.entries(read).filter(([, value]) => value !== undefined));
+  }
+
+  document(agreed: string | undefined): Record<string, unknown> | undefined {
+    const { needed, part, faults } = rowKind(this.kind);
+    const fields = this.fields(agreed);
+    for (const meaning of needed)
+      if (this.text(meaning) === '') this.faults[meaning] = `${meanings[meaning].title} is empty.`;
+    if (faults) Object.assign(this.faults, faults(fields as RowFields));
+    if (Object.keys(this.faults).length > 0) return undefined;
+    const [lender, agreement] = [this.text('lender'), this.text('agreement')];
     return {
       document: 'coffer.instrument/1',
-      kind: 'loan',
-      name,
+      kind: this.kind,
+      name: this.text('name'),
       ...(lender !== '' && { lender }),
       ...(agreement !== '' && { agreement }),
-      currency,
-      amount,
-      start,
-      rate: { annual: `${percent}%`, dayCount: dayCount ?? this.same.dayCount },
-      payments: {
-        every: often,
-        first: first ?? firstAfter(start, often),
-        phases: [phaseOf(repaid ?? this.same.repaid, count, agreed)],
-      },
+      currency: this.text('currency').toUpperCase() || this.same.currency,
+      ...part(fields as RowFields, this.same),
     };
   }
 
   says(): RowFigures {
-    const { habits, digits } = this.same;
     const money = (meaning: 'payment' | 'balance'): number | undefined => {
-      const plain = this.read(meaning, (cell) => figureOf(cell, habits), 'no amount');
-      return plain === undefined ? undefined : Math.round(Number(plain) * 10 ** digits);
+      const plain = this.figure(meaning);
+      return plain === undefined ? undefined : Math.round(Number(plain) * 10 ** this.same.digits);
     };
-    return {
-      payment: money('payment'),
-      balance: money('balance'),
-      last: this.read('last', (cell) => dayOf(cell, habits), 'no day; type one such as 15 Jun 2031'),
-    };
+    return { payment: money('payment'), balance: money('balance'), last: this.day('last') };
   }
-}
-
-/** The same day one period later, in a shorter month its last day. */
-function firstAfter(start: string, every: Frequency): string {
-  const anchor = parseDay(start) as CalendarDay;
-  return formatDay(cycleDate({ anchor, every, keepMonthEnd: false }, 1));
-}
-
-function phaseOf(repaid: Repaid, count: number, agreed: string | undefined): object {
-  if (repaid !== 'level') return { type: repaid, count };
-  return { type: 'level', count, ...(agreed !== undefined && { payment: agreed }) };
 }
 
 /** Keys of a document, from the most telling part of them, and the column whose cell they come from. */
@@ -165,13 +159,17 @@ const keyed: readonly (readonly [RegExp, Meaning])[] = [
   [/^name/, 'name'],
   [/^lender/, 'lender'],
   [/^agreement/, 'agreement'],
-  [/^amount/, 'amount'],
-  [/^start/, 'start'],
+  [/^kind/, 'kind'],
+  [/^(amount|face|limit)/, 'amount'],
+  [/^(start|issued)/, 'start'],
+  [/^matures/, 'last'],
+  [/^(price|yield)/, 'price'],
+  [/^events/, 'drawn'],
   [/^currency/, 'currency'],
   [/dayCount/, 'dayCount'],
-  [/^rate/, 'rate'],
-  [/first/, 'first'],
+  [/first/i, 'first'],
   [/every/, 'every'],
+  [/^(rate|coupon)/, 'rate'],
   [/count|phases/, 'count'],
   [/payment$/, 'payment'],
 ];
@@ -216,7 +214,9 @@ function workedOut(
 }
 
 function differences(says: RowFigures, worked: RowFigures): (keyof RowFigures)[] {
-  return compared.filter((key) => says[key] !== undefined && says[key] !== worked[key]);
+  return compared.filter(
+    (key) => says[key] !== undefined && worked[key] !== undefined && says[key] !== worked[key],
+  );
 }
 
 /** Another day count with which all that the sheet says comes out, or else its payment as the one that was agreed. */
@@ -226,6 +226,7 @@ function mendOf(
   { before, digits }: SameForAll,
 ): Mend | undefined {
   if (says.payment === undefined && says.balance === undefined) return undefined;
+  if (!('payments' in document)) return undefined;
   const fits = (changed: Readonly<Record<string, unknown>>): boolean => {
     const made = workedOut(changed, before);
     return !('faults' in made) && differences(says, made).length === 0;

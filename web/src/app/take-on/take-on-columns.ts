@@ -94,7 +94,7 @@ export function deskColumns(pointing: Pointing, digits: number): GridColumn<Desk
 }
 
 const names: Readonly<Record<keyof RowFigures, string>> = {
-  payment: 'Payment',
+  payment: 'payment',
   balance: 'balance',
   last: 'last due date',
 };
@@ -117,7 +117,8 @@ function remark(row: DeskRow, digits: number): string {
       : mend.meaning === 'dayCount'
         ? ` With ${mend.value} all comes out as the sheet has it.`
         : ` With ${mend.value} as the payment that was agreed all comes out as the sheet has it.`;
-  return `${said.join(', ')}.${cure}`;
+  const text = said.join(', ');
+  return `${text.charAt(0).toUpperCase()}${text.slice(1)}.${cure}`;
 }
 
 /** The rows of the desk, each that needs it with its remark beneath. */

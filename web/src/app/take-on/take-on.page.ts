@@ -21,10 +21,11 @@ import type { PackedDocument } from '../sheets/documents-of-zip';
 import { SheetReader } from '../sheets/sheet-reader.service';
 import { rowsOfText, type FileTable } from '../sheets/table-of-file';
 import type { Repaid } from '../sheets/cells';
-import { meanings, meaningNames, needed, type Meaning } from './meanings';
+import { meanings, meaningNames, neededColumns, type Meaning } from './meanings';
 import { repaidWords, SheetDesk, stateOf, type DeskRow, type RowState } from './sheet-desk';
 import { meaningOfKey } from './sheet-row';
 import { DocumentsPart } from './documents-part';
+import { examplesIn } from './examples';
 import { TakingOn } from './taking-on';
 import { deskColumns, deskRows, deskTotals, eveningText } from './take-on-columns';
 
@@ -68,7 +69,9 @@ export class TakeOnPage {
   protected readonly evening = computed(() => eveningText(this.company.company()?.booksFrom ?? ''));
   protected readonly missing = computed(() => {
     const pointed = new Set(this.desk.pointing().values());
-    return needed.filter((meaning) => !pointed.has(meaning)).map((meaning) => meanings[meaning].title);
+    return neededColumns(this.desk.pointing())
+      .filter((meaning) => !pointed.has(meaning))
+      .map((meaning) => meanings[meaning].title);
   });
   protected readonly states = computed(() => {
     const counts = this.desk.counts();
@@ -273,27 +276,14 @@ export class TakeOnPage {
     if (byRow.size > 0) this.toNextFault();
   }
 
-  /** A sheet to fill in, with one row that shows how. */
+  /** A sheet to fill in, with a row of each kind that shows how. */
   protected template(): void {
     const columns = meaningNames.map((meaning) => meanings[meaning].title);
-    const example = [
-      'Press loan',
-      'Quillhaven Bank',
-      'QB-114',
-      '100000.00',
-      '2026-01-15',
-      '5.25%',
-      '60',
-      'monthly',
-      '2026-02-15',
-      'level',
-      '30/360',
-      this.company.company()?.currency ?? 'EUR',
-      '',
-      '',
-      '',
-    ];
-    const text = [columns, example].map((row) => row.map((cell) => `"${cell}"`).join(',')).join('\r\n');
+    const currency = this.company.company()?.currency ?? 'EUR';
+    const lines = examplesIn(currency).map((example) =>
+      meaningNames.map((meaning) => example[meaning] ?? ''),
+    );
+    const text = [columns, ...lines].map((row) => row.map((cell) => `"${cell}"`).join(',')).join('\r\n');
     const link = document.createElement('a');
     link.href = URL.createObjectURL(new Blob([`\ufeff${text}\r\n`], { type: 'text/csv' }));
     link.download = 'instruments-to-take-on.csv';

@@ -2,6 +2,7 @@ import { parseDay, type CalendarDay } from '@coffer/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { dayOf, figureOf, habitsOf, rateOf, type SheetHabits } from '../sheets/cells';
+import { examplesIn } from './examples';
 import { guessed, headingRow } from './meanings';
 import { outcomeOf, type SameForAll } from './sheet-row';
 
@@ -38,6 +39,15 @@ describe('columns of a sheet', () => {
       ['name', 'amount', 'start', 'rate', 'count', 'payment', 'balance', 'last'].sort(),
     );
     expect(guessed(rows[2] ?? [], { 'ref / use': 'name' }).get(0)).toBe('name');
+    expect([...guessed(['Kind', 'Lender', 'Name', 'Amount', 'End', 'Price', 'Drawn'], {})]).toEqual([
+      [0, 'kind'],
+      [5, 'price'],
+      [6, 'drawn'],
+      [4, 'last'],
+      [3, 'amount'],
+      [1, 'lender'],
+      [2, 'name'],
+    ]);
     expect(headingRow([['Loan one', '100,000.00', '1 Jan 2026', '5']])).toBeUndefined();
   });
 });
@@ -127,5 +137,42 @@ describe('a row', () => {
     ]);
     expect(Object.keys(outcomeOf({ ...cells, currency: 'XXQ' }, same).faults)).toEqual(['currency']);
     expect(Object.keys(outcomeOf({ ...cells, first: '2025-01-01' }, same).faults)).toEqual(['first']);
+  });
+
+  it('is of the kind that it says: a bond has its maturity and price, a credit line what is drawn', () => {
+    const bond = {
+      kind: 'Bond',
+      name: 'Notes due 2031',
+      amount: '250,000',
+      start: '2026-01-15',
+      rate: '4',
+      last: '2031-01-15',
+      price: '98.75',
+    };
+    const issued = outcomeOf({ ...bond, balance: '250,000.00', payment: '5,000.00' }, same);
+    expect([issued.faults, issued.differs]).toEqual([{}, []]);
+    expect(issued.document).toMatchObject({
+      face: '250000',
+      matures: '2031-01-15',
+      coupon: { annual: '4%', every: 'half-year' },
+    });
+    expect(outcomeOf({ ...bond, balance: '246,875.00' }, same).differs).toEqual(['balance']);
+    const line = { kind: 'revolving line', name: 'Line', amount: '150k', start: '2026-01-15', rate: '6.5' };
+    const drawn = outcomeOf({ ...line, amount: '150,000', drawn: '40,000', balance: '40,000' }, same);
+    expect([drawn.faults, drawn.differs]).toEqual([{}, []]);
+    expect(drawn.document).toMatchObject({ limit: '150000', events: [{ type: 'draw', on: '2026-01-15' }] });
+
+    const at = (row: object): string[] => Object.keys(outcomeOf(row, same).faults).sort();
+    expect(at({ ...bond, price: '', last: '' })).toEqual(['last', 'price']);
+    expect(at({ ...bond, every: 'weekly' })).toEqual(['every']);
+    expect(at({ ...bond, last: '2025-01-15' })).toEqual(['last']);
+    expect(at({ ...cells, kind: 'leasing' })).toEqual(['kind']);
+    expect(at({ ...line, amount: '150,000', drawn: '200,000' })).toEqual(['drawn']);
+  });
+
+  it('of each kind that shows how a sheet is filled in comes out', () => {
+    for (const example of examplesIn('EUR')) {
+      expect(outcomeOf(example, same)).toMatchObject({ faults: {}, differs: [] });
+    }
   });
 });
