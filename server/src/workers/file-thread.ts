@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { Piscina } from 'piscina';
 import type { Logger } from 'pino';
 import type { FileTask } from '../instruments/files/file-worker.ts';
+import { practice } from '../instruments/files/practice.ts';
 
 /** No file takes longer, unless its thread is broken. */
 const longest = 120_000;
@@ -25,6 +26,12 @@ export class FileThread {
     });
     // A thread that fails is replaced; its task is refused, and other calls go on.
     this.files.on('error', (error) => logger.error(error, 'the thread of files failed'));
+    if (ready)
+      this.practise().catch((error: unknown) => logger.warn(error, 'the thread of files is not ready'));
+  }
+
+  private async practise(): Promise<void> {
+    for (const task of practice) await this.files.run(task);
   }
 
   /** Makes a file. */
