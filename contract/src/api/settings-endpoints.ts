@@ -1,6 +1,9 @@
 import * as v from 'valibot';
+import { closedDaysView, takeClosedDaysBody } from './closed-day-views.ts';
+import { confirm } from './confirm.ts';
 import { endpoint } from './endpoint.ts';
-import { administering } from './permissions.ts';
+import { instrumentId } from './ids.ts';
+import { administering, preparing } from './permissions.ts';
 import { closedDay, holidayCountries, holidaysOf, settingsChange, settingsView } from './settings-views.ts';
 
 /** What a company decides about how it is shown and kept. */
@@ -18,6 +21,24 @@ export const settingsEndpoints = {
     'Change settings of the company from a day on; all of them or none',
     administering,
     { body: settingsChange, answer: settingsView },
+  ),
+  closedDays: endpoint(
+    'get',
+    '/api/closed-days',
+    'The instruments that lack closed days of the company, and what taking them does to each',
+    'member',
+    { answer: closedDaysView },
+  ),
+  takeClosedDays: endpoint(
+    'post',
+    '/api/closed-days',
+    'Give instruments a new version with the closed days of the company, all or none',
+    preparing,
+    {
+      body: v.strictObject({ ...takeClosedDaysBody.entries, confirm }),
+      answer: v.strictObject({ saved: v.array(v.strictObject({ id: instrumentId, version: v.number() })) }),
+      idempotent: true,
+    },
   ),
   holidayCountries: endpoint(
     'get',

@@ -8,6 +8,7 @@ import { chartRoutes } from '../accounts/account-routes.ts';
 import { trailRoutes } from '../audit/trail-routes.ts';
 import type { Clock } from '../clock.ts';
 import { bundleBytes, bundlePath, bundleRoutes, mayBring } from '../bundle/bundle-routes.ts';
+import { closedDayRoutes } from '../closed-days/closed-day-routes.ts';
 import { companyRoutes } from '../company/company-routes.ts';
 import { correctionRoutes } from '../corrections/correction-routes.ts';
 import { healthRoutes } from '../health/health-routes.ts';
@@ -109,6 +110,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   app.use(bundleRoutes(database, figures));
   app.use(chartRoutes(database, figures));
   app.use(rateRoutes(database, figures, parts.today, parts.rateService));
+  app.use(closedDayRoutes(database, figures));
   app.use(registerRoutes(database, figures));
   app.use(portfolioRoutes(database, figures, files));
   app.use(instrumentRoutes(database, figures));

@@ -21,7 +21,7 @@ const allowed: Readonly<Record<string, readonly Permission[]>> = {
     ['createInstrument', 'changeInstrument', 'withdrawInstrument', 'recordPayments', 'takeBackPayments']
       .concat(['chooseAccruals', 'lock', 'handOver', 'adoptScenario', 'keepOwnAccounts'])
       .concat(['takeOnMany', 'takenOnSoFar', 'lookAtFixings', 'keepFixings', 'fetchFixings'])
-      .concat(['keepPaper', 'takePaperAway'])
+      .concat(['keepPaper', 'takePaperAway', 'takeClosedDays'])
       .map((name) => [name, ['prepare']]),
   ),
   ...Object.fromEntries(

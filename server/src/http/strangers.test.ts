@@ -78,6 +78,8 @@ const ofNoInstrument = ['health', 'company', 'register', 'createInstrument', 'du
     'fetchFixings',
     'settings',
     'changeSettings',
+    'closedDays',
+    'takeClosedDays',
     'broughtInto',
     'holidayCountries',
     'holidays',

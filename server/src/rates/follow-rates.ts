@@ -9,9 +9,10 @@ import {
 } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { companyOf } from '../company/company-store.ts';
-import { askFirst, faultyInput, Refusal } from '../http/refusal.ts';
+import { faultyInput } from '../http/refusal.ts';
 import { saveVersions, type Saved } from '../instruments/change-instrument.ts';
-import { newestVersionsOf, type Maker, type NextVersion } from '../instruments/instrument-store.ts';
+import { changesAsSeen } from '../instruments/changes-as-seen.ts';
+import { newestVersionsOf, type Maker } from '../instruments/instrument-store.ts';
 import { closedMonths, openPeriod } from '../periods/period-store.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import type { FollowingInstrument } from './followed-instrument.ts';
@@ -123,29 +124,7 @@ export async function followRates(
       { key: 'fixings', message: 'Give a fixing, or an instrument that takes what is kept.' },
     ]);
   }
-  const found = new Map(following.map((each) => [each.view.instrumentId, each]));
-  const changes: NextVersion[] = [];
-  const faults = [];
-  for (const [at, { id, version }] of sent.instruments.entries()) {
-    const each = found.get(id);
-    if (each?.view.version !== version || (each.view.taken.length === 0 && each.view.faults.length === 0)) {
-      throw new Refusal(
-        409,
-        'changed-meanwhile',
-        `${each?.view.name ?? 'An instrument'} was changed since this was looked at. Nothing was kept; look at it anew.`,
-      );
-    }
-    for (const message of each.view.faults) {
-      faults.push({ key: `instruments.${at}`, message: `${each.view.name}: ${message}` });
-    }
-    if (each.document) changes.push({ id, from: version, document: each.document, reason: sent.reason });
-  }
-  if (faults.length > 0)
-    throw faultyInput(faults, 'The fixings do not reach every instrument, and nothing was kept.');
-  askFirst(
-    changes.flatMap(({ id }) => found.get(id)?.view.questions ?? []),
-    sent.confirm,
-  );
+  const changes = changesAsSeen(following, sent);
   await keepFixings(database, by, sent);
   const detail = {
     index: sent.index,

@@ -1,3 +1,4 @@
+import { closedDaysTaken } from '../closed-days/closed-days-taken.ts';
 import { fundInBooks } from '../funds/fund-in-books.ts';
 import { fundStanding } from '../funds/fund-standing.ts';
 import { monthOfFund } from '../funds/month-of-fund.ts';
@@ -28,6 +29,7 @@ export const works = {
   outlooks: outlooksOfInstrument,
   'changed-to-keep': changedToKeep,
   followed: followedInstrument,
+  'closed-days': closedDaysTaken,
   'due-payments': dueOfInstrument,
   'recorded-payments': recordedPayments,
   'taken-back-payments': takenBackPayments,

@@ -119,4 +119,5 @@ export const loanDocument = v.strictObject({
 });
 
 export type LoanDocument = v.InferOutput<typeof loanDocument>;
+export type BusinessDaysDocument = v.InferOutput<typeof businessDays>;
 export type PhaseDocument = v.InferOutput<typeof phase>;
