@@ -25,7 +25,7 @@ export const closedDaysOfInstrument = v.strictObject({
 });
 export type ClosedDaysOfInstrument = v.InferOutput<typeof closedDaysOfInstrument>;
 
-/** The instruments that do not have the closed days of the company as they are kept. */
+/** The instruments of which payments or interest move with the closed days of the company as they are kept. */
 export const closedDaysView = v.strictObject({
   /** The open month; none where none is open. */
   month: v.nullable(dayText),

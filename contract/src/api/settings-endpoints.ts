@@ -25,7 +25,7 @@ export const settingsEndpoints = {
   closedDays: endpoint(
     'get',
     '/api/closed-days',
-    'The instruments that lack closed days of the company, and what taking them does to each',
+    'The instruments that lack closed days of the company on which something falls due, and what taking them does to each',
     'member',
     { answer: closedDaysView },
   ),

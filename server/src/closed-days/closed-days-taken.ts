@@ -28,7 +28,7 @@ export interface ClosedDaysTaken {
 /** How many days of a renewed or prolonged life a due date may move by. */
 const farthest = 31;
 
-/** What taking the closed days of its company does to an instrument; nothing where it has them, or its dates do not move. */
+/** What taking the closed days of its company does to an instrument; nothing where that moves no payment and no interest. */
 export function closedDaysTaken(
   { version }: { readonly version: StoredVersion },
   { days, closed, monthEnd }: ClosedDaysAsked,
@@ -69,8 +69,12 @@ export function closedDaysTaken(
     month: over(closed.to, monthEnd),
   }));
   if ('unworkable' in made) return { view: { ...told, faults: [made.unworkable.message] } };
-  const questions = [...kept.questions];
-  return { view: { ...told, moved: moves(before, after), effect: made.made, questions }, document };
+  const moved = moves(before, after);
+  const effect = made.made;
+  const same = Object.values(effect).every((of) => of.before === of.after);
+  // Days on which nothing falls due change nothing: nobody is asked about them.
+  if (moved.length === 0 && same) return undefined;
+  return { view: { ...told, moved, effect, questions: [...kept.questions] }, document };
 }
 
 /** The payments that fall due on another day. */

@@ -38,6 +38,7 @@ import { SessionService } from '../session/session.service';
 import { currencyChoices, monthNameChoices } from '../set-up/company-choices';
 import { HabitChoice } from './habit-choice';
 import { HolidaysPart } from './holidays-part';
+import { LackingClosedDays } from './lacking-closed-days';
 import { readClosedDays, typedClosedDays } from './typed-closed-days';
 import { monthChoices, readSettings, settingsForm } from './settings-form';
 import { SettingsService } from './settings.service';
@@ -50,6 +51,7 @@ import { SettingsService } from './settings.service';
     DayPipe,
     HabitChoice,
     HolidaysPart,
+    LackingClosedDays,
     MatButtonModule,
     MatRadioModule,
     MomentPipe,
