@@ -18,12 +18,22 @@ export function isLeapYear(year: number): boolean {
   return year % 4 === 0 && (year % 100 !== 0 || year % 400 === 0);
 }
 
-/** Days in a month, 28 to 31. */
+/**
+ * Days in a month, 28 to 31.
+ *
+ * @example
+ * daysInMonth(2024, 2) // 29
+ */
 export function daysInMonth(year: number, month: number): number {
   return month === 2 && isLeapYear(year) ? 29 : (monthLengths[month - 1] ?? 0);
 }
 
-/** The day with these fields; they must name a real date. Counts years from 1 March, so leap days fall last. */
+/**
+ * The day with these fields; they must name a real date. Counts years from 1 March, so leap days fall last.
+ *
+ * @example
+ * formatDay(calendarDay(2025, 2, 28)) // '2025-02-28'
+ */
 export function calendarDay(year: number, month: number, day: number): CalendarDay {
   const y = month <= 2 ? year - 1 : year;
   const era = Math.floor(y / 400);
@@ -33,7 +43,12 @@ export function calendarDay(year: number, month: number, day: number): CalendarD
   return era * 146097 + dayOfEra - 719468;
 }
 
-/** The fields of a day: the inverse of {@link calendarDay}. */
+/**
+ * The fields of a day: the inverse of {@link calendarDay}.
+ *
+ * @example
+ * calendarFields(day('2025-06-15')) // { year: 2025, month: 6, day: 15 }
+ */
 export function calendarFields(value: CalendarDay): CalendarFields {
   const shifted = value + 719468;
   const era = Math.floor(shifted / 146097);
@@ -49,7 +64,12 @@ export function calendarFields(value: CalendarDay): CalendarFields {
   return { year: yearOfEra + era * 400 + (month <= 2 ? 1 : 0), month, day };
 }
 
-/** Reads `YYYY-MM-DD`; `undefined` for any other form and for dates that do not exist, such as 30 February. */
+/**
+ * Reads `YYYY-MM-DD`; `undefined` for any other form and for dates that do not exist, such as 30 February.
+ *
+ * @example
+ * parseDay('2025-02-30') // undefined
+ */
 export function parseDay(text: string): CalendarDay | undefined {
   const match = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text);
   if (!match) return undefined;
@@ -58,13 +78,23 @@ export function parseDay(text: string): CalendarDay | undefined {
   return calendarDay(year, month, day);
 }
 
-/** A day as `YYYY-MM-DD` (ISO 8601 calendar date, extended format). */
+/**
+ * A day as `YYYY-MM-DD` (ISO 8601 calendar date, extended format).
+ *
+ * @example
+ * formatDay(day('2025-01-01') + 31) // '2025-02-01'
+ */
 export function formatDay(value: CalendarDay): string {
   const { year, month, day } = calendarFields(value);
   return `${String(year).padStart(4, '0')}-${String(month).padStart(2, '0')}-${String(day).padStart(2, '0')}`;
 }
 
-/** The last day of the month that a day falls in. */
+/**
+ * The last day of the month that a day falls in.
+ *
+ * @example
+ * formatDay(monthEnd(day('2024-02-01'))) // '2024-02-29'
+ */
 export function monthEnd(value: CalendarDay): CalendarDay {
   const { year, month } = calendarFields(value);
   return calendarDay(year, month, daysInMonth(year, month));
@@ -73,6 +103,9 @@ export function monthEnd(value: CalendarDay): CalendarDay {
 /**
  * The day `months` later (or earlier), on the same day of the month or on the month's last day where it has
  * none. With `keepMonthEnd`, a month's last day goes to a month's last day.
+ *
+ * @example
+ * formatDay(addMonths(day('2025-01-31'), 1)) // '2025-02-28'
  */
 export function addMonths(value: CalendarDay, months: number, keepMonthEnd = false): CalendarDay {
   const { year, month, day } = calendarFields(value);

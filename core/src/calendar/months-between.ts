@@ -3,6 +3,9 @@ import { calendarFields, daysInMonth, type CalendarDay } from './calendar-day.ts
 /**
  * Calendar months from one day to another, whole months only and negative backwards: from 15 June to 15 September is
  * 3, to 14 September 2. Month end to month end is whole, whatever the days: from 31 January to 28 February is 1.
+ *
+ * @example
+ * monthsBetween(day('2025-01-31'), day('2025-03-31')) // 2
  */
 export function monthsBetween(from: CalendarDay, to: CalendarDay): number {
   if (to < from) return -monthsBetween(to, from);

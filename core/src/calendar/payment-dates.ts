@@ -12,6 +12,9 @@ export interface DateCycle {
  * The date `index` steps after the anchor (before it where negative).
  * Counting from the anchor keeps 31 January, 28 February, 31 March. Half-months fall on the anchor's day and
  * 15 days from it: the 1st and 16th, the 15th and 30th (or the last day of a shorter month).
+ *
+ * @example
+ * formatDay(cycleDate({ anchor: day('2025-01-31'), every: 'month', keepMonthEnd: false }, 1)) // '2025-02-28'
  */
 export function cycleDate(cycle: DateCycle, index: number): CalendarDay {
   const { anchor, every, keepMonthEnd } = cycle;
@@ -34,7 +37,12 @@ function halfMonthDate({ anchor, keepMonthEnd }: DateCycle, index: number): Cale
   return calendarDay(toYear, toMonth, late ? (onMonthEnd ? last : Math.min(early + 15, last)) : early);
 }
 
-/** The smallest index whose date is on or after `day`. */
+/**
+ * The smallest index whose date is on or after `day`.
+ *
+ * @example
+ * cycleIndexOnOrAfter({ anchor: day('2025-01-31'), every: 'quarter', keepMonthEnd: true }, day('2025-05-01')) // 2
+ */
 export function cycleIndexOnOrAfter(cycle: DateCycle, day: CalendarDay): number {
   const averageDays = { week: 7, 'two-weeks': 14, 'half-month': 15.2184 }[cycle.every as string];
   const step = averageDays ?? (monthsBetweenPayments[cycle.every] ?? 1) * 30.4369;

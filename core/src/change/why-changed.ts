@@ -59,6 +59,10 @@ export interface MonthChange extends Readonly<Record<ComparedFigure, FigureChang
  * what no reason covers is `unexplained`.
  *
  * @param end last day of the month
+ *
+ * @example
+ * whyChanged(loan, day('2025-03-31')).expense.parts
+ * // [ { reason: 'balance', amount: -79 }, { reason: 'days', amount: 6 } ]
  */
 export function whyChanged(schedule: Schedule, end: CalendarDay): MonthChange {
   const last = addMonths(end, -1, true);

@@ -3,12 +3,22 @@ import { addMonths, type CalendarDay } from '../calendar/calendar-day.ts';
 /** How long bills of a line without a maturity go on after the last event. */
 const monthsAhead = 12;
 
-/** Through which day bills of a line without a maturity are drawn up: for a year after its last event. */
+/**
+ * Through which day bills of a line without a maturity are drawn up: for a year after its last event.
+ *
+ * @example
+ * formatDay(openLineEnds(day('2025-01-31'), [])) // '2026-01-31'
+ */
 export function openLineEnds(start: CalendarDay, eventDays: readonly CalendarDay[]): CalendarDay {
   return addMonths(Math.max(start, ...eventDays), monthsAhead, true);
 }
 
-/** How many monthly bills there are through a day, the last of them on it, and whether that is a regular one. */
+/**
+ * How many monthly bills there are through a day, the last of them on it, and whether that is a regular one.
+ *
+ * @example
+ * billsThrough(day('2025-01-31'), day('2025-12-31')).count // 12
+ */
 export function billsThrough(
   first: CalendarDay,
   ends: CalendarDay,

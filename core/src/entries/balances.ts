@@ -1,7 +1,12 @@
 import type { AccountRole } from './account-role.ts';
 import type { Entry, Posting } from './entry.ts';
 
-/** Sums of entries by account, debits positive, credits negative. Minor units; accounts at zero included. */
+/**
+ * Sums of entries by account, debits positive, credits negative. Minor units; accounts at zero included.
+ *
+ * @example
+ * balancesOf(entriesOnDay(loan, day('2025-02-01'))).get('interest-expense') // 1_000
+ */
 export function balancesOf(found: readonly Entry[]): Map<AccountRole, number> {
   const balances = new Map<AccountRole, number>();
   for (const entry of found) {

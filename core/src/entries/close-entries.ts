@@ -70,6 +70,11 @@ export interface Accruing {
  *
  * @param month any day of the month to close
  * @param booksFrom first day the books cover
+ *
+ * @example
+ * closeEntries(loan, day('2025-01-31'), day('2025-01-01'), unseen, { before: 'reversed', now: 'reversed' })
+ *   .inPeriod.map(({ kind }) => kind)
+ * // [ 'issue', 'accrual', 'current-portion' ]
  */
 export function closeEntries(
   schedule: AnySchedule,
@@ -101,6 +106,9 @@ export function closeEntries(
  * goes, and what had accrued at the last is not reversed twice. What was reported stays as it was reported.
  *
  * @param month any day of the open month
+ *
+ * @example
+ * withdrawalEntries(day('2025-02-28'), unseen, 'reversed') // []
  */
 export function withdrawalEntries(month: CalendarDay, books: Books, before: AccrualChoice): Entry[] {
   const from = addMonths(monthEnd(month), -1, true) + 1;
@@ -117,7 +125,12 @@ export function withdrawalEntries(month: CalendarDay, books: Books, before: Accr
   return [...entries, reversal].filter((entry) => entry !== undefined);
 }
 
-/** Whether the books of the closed months come out otherwise than the schedule: then each of them is looked at. */
+/**
+ * Whether the books of the closed months come out otherwise than the schedule: then each of them is looked at.
+ *
+ * @example
+ * booksDiffer(loan, day('2025-02-01'), day('2025-01-01'), unseen) // false
+ */
 export function booksDiffer(
   schedule: AnySchedule,
   month: CalendarDay,
@@ -127,7 +140,12 @@ export function booksDiffer(
   return booksOff(schedule, month, booksFrom, books).length > 0;
 }
 
-/** By how much accounts of the closed months hold more than the schedule says; debits positive, minor units. */
+/**
+ * By how much accounts of the closed months hold more than the schedule says; debits positive, minor units.
+ *
+ * @example
+ * booksOff(loan, day('2025-02-01'), day('2025-01-01'), unseen) // []
+ */
 export function booksOff(
   schedule: AnySchedule,
   month: CalendarDay,

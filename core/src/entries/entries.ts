@@ -13,6 +13,10 @@ import { periodEndBefore, periodEnds, type PeriodLength } from './period-ends.ts
  * cleared by the payment, as the company chooses) and the move of the current portion. Over an instrument's whole
  * life every balance-sheet account but cash (and the asset bought) returns to zero and interest expense is the
  * schedule's total.
+ *
+ * @example
+ * entries(loan, day('2025-02-01'), day('2025-02-28'), 'month').map(({ kind }) => kind)
+ * // [ 'reversal', 'payment', 'accrual', 'current-portion' ]
  */
 export function entries(
   schedule: AnySchedule,
@@ -36,18 +40,33 @@ export function sourceOf(schedule: AnySchedule): EntrySource {
   };
 }
 
-/** What is booked on one day: what falls on it, and what a period ending on it would accrue. */
+/**
+ * What is booked on one day: what falls on it, and what a period ending on it would accrue.
+ *
+ * @example
+ * entriesOnDay(loan, day('2025-02-01'))[0].kind // 'payment'
+ */
 export function entriesOnDay(schedule: AnySchedule, day: CalendarDay): Entry[] {
   const own = kindOf(schedule).ownEntries(schedule, day, day);
   return [...own, accrualEntry(schedule, day)].filter((entry) => entry !== undefined);
 }
 
-/** The entry that an instrument begins with: the loan received or taken on, the bond issued. */
+/**
+ * The entry that an instrument begins with: the loan received or taken on, the bond issued.
+ *
+ * @example
+ * issueEntry(bond).lines.length // 3
+ */
 export function issueEntry(schedule: Schedule): Entry | undefined {
   return debtKindOf(schedule).issue(schedule);
 }
 
-/** The accrual of a period end, with amortization where there is any. */
+/**
+ * The accrual of a period end, with amortization where there is any.
+ *
+ * @example
+ * accrualEntry(loan, day('2025-01-31')).lines[0].debit // 968
+ */
 export function accrualEntry(schedule: AnySchedule, end: CalendarDay): Entry | undefined {
   return kindOf(schedule).accrual(schedule, end);
 }

@@ -22,7 +22,12 @@ export interface SmallAccrual {
   readonly amount: number;
 }
 
-/** The accrual of a period end where it is below what matters; undefined where it is not, or nothing accrues. */
+/**
+ * The accrual of a period end where it is below what matters; undefined where it is not, or nothing accrues.
+ *
+ * @example
+ * smallAccrual(loan, day('2025-01-31'), { each: 2_000, sum: 5_000 }).amount // 968
+ */
 export function smallAccrual(
   schedule: AnySchedule,
   end: CalendarDay,
@@ -37,6 +42,9 @@ export function smallAccrual(
 /**
  * Which of a month's small accruals are left out: from the smallest on, as many as together stay within the sum. The rest
  * are booked after all.
+ *
+ * @example
+ * leftOutOf([{ id: 'a', amount: 35 }, { id: 'b', amount: 41 }], { each: 50, sum: 60 }).map(({ id }) => id) // [ 'a' ]
  */
 export function leftOutOf<Small extends { readonly id: string; readonly amount: number }>(
   small: readonly Small[],

@@ -11,7 +11,12 @@ function titleOf(figure: PositionFigure): string {
   return figure === 'deferredInterest' ? 'Interest deferred' : positionFigures[figure];
 }
 
-/** How a figure of a position is made. */
+/**
+ * How a figure of a position is made.
+ *
+ * @example
+ * explainPosition(loan, day('2025-01-31'), 'accruedInterest').amount // 968
+ */
 export function explainPosition(schedule: Schedule, on: CalendarDay, figure: PositionFigure): Explanation {
   const { explain } = debtKindOf(schedule);
   const at = position(schedule, on);

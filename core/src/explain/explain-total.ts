@@ -34,6 +34,9 @@ const names: Readonly<Record<TotalledColumn, string>> = {
 /**
  * How the total of a column over rows `from` to `end` (not included) is made: by calendar year, or row by row where
  * all of them fall in one year. Rows in which nothing moved are left out.
+ *
+ * @example
+ * explainTotal(loan, 'interest').amount // 6_619
  */
 export function explainTotal(
   schedule: LoanSchedule,
@@ -60,7 +63,12 @@ const bondNames: Readonly<Record<TotalledBondColumn, string>> = {
   amortization: 'Amortization',
 };
 
-/** The same for a bond's rows. */
+/**
+ * The same for a bond's rows.
+ *
+ * @example
+ * explainBondTotal(bond, 'coupon').amount // 4_000_000
+ */
 export function explainBondTotal(
   schedule: BondSchedule,
   column: TotalledBondColumn,
@@ -82,6 +90,9 @@ export function explainBondTotal(
 /**
  * Sum of a bond's column over rows `from` to `end` (not included), minor units: of what the books carry, which never
  * drifts from the unrounded total as a sum of amounts rounded for showing would.
+ *
+ * @example
+ * bondTotalOf(bond, 'coupon') // 4_000_000
  */
 export function bondTotalOf(
   { rows }: Pick<BondSchedule, 'rows'>,

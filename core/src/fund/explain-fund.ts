@@ -22,7 +22,12 @@ const titles: Readonly<Record<FundFigure, string>> = {
   closing: 'Closing',
 };
 
-/** How a figure of a fund's schedule is made, from the same inputs by the same functions. */
+/**
+ * How a figure of a fund's schedule is made, from the same inputs by the same functions.
+ *
+ * @example
+ * explainFundFigure(fund, 1, 'interest').amount // 4_552
+ */
 export function explainFundFigure(schedule: FundSchedule, index: number, figure: FundFigure): Explanation {
   const row = schedule.rows[index] as FundRow;
   const cell = (column: FundFigure, label: string, of = row): ExplainStep => ({
@@ -52,7 +57,12 @@ export function explainFundFigure(schedule: FundSchedule, index: number, figure:
   }
 }
 
-/** How the net debt of a fund's row is made. Amount negative where the fund holds more than is owed. */
+/**
+ * How the net debt of a fund's row is made. Amount negative where the fund holds more than is owed.
+ *
+ * @example
+ * explainNetDebt(fund, bond, 0).amount // 9_924_132
+ */
 export function explainNetDebt(schedule: FundSchedule, debt: Schedule, index: number): Explanation {
   const row = schedule.rows[index] as FundRow;
   const { owed, held, net } = netDebt(schedule, debt, row.due);
@@ -67,7 +77,12 @@ export function explainNetDebt(schedule: FundSchedule, debt: Schedule, index: nu
   };
 }
 
-/** How a sum of a fund and the debt it repays is made. */
+/**
+ * How a sum of a fund and the debt it repays is made.
+ *
+ * @example
+ * explainFundAndDebt(fund, bond, 'outlay').amount // 13_758_680
+ */
 export function explainFundAndDebt(
   schedule: FundSchedule,
   debt: Schedule,

@@ -25,7 +25,12 @@ export interface FundAndDebt {
   readonly fundEnds: CalendarDay;
 }
 
-/** Sums up a debt with the fund that repays it. */
+/**
+ * Sums up a debt with the fund that repays it.
+ *
+ * @example
+ * fundAndDebt(fund, bond).outlay // 13_758_680
+ */
 export function fundAndDebt(fund: FundSchedule, debt: Schedule): FundAndDebt {
   const debtEnds = lastDay(debt);
   const debtInterest = interestExpense(debt, firstDay(debt) - 1, debtEnds);
@@ -44,7 +49,12 @@ export function fundAndDebt(fund: FundSchedule, debt: Schedule): FundAndDebt {
   };
 }
 
-/** What is owed on a day, what the fund holds against it, and the net debt; negative where the fund holds more. */
+/**
+ * What is owed on a day, what the fund holds against it, and the net debt; negative where the fund holds more.
+ *
+ * @example
+ * netDebt(fund, bond, day('2025-12-31')) // { owed: 10_000_000, held: 75_868, net: 9_924_132 }
+ */
 export function netDebt(
   fund: FundSchedule,
   debt: Schedule,
@@ -55,7 +65,12 @@ export function netDebt(
   return { owed, held, net: owed - held };
 }
 
-/** The day a debt begins, and every day on which a row of it changes what is owed. */
+/**
+ * The day a debt begins, and every day on which a row of it changes what is owed.
+ *
+ * @example
+ * balanceDays(loan).length // 13
+ */
 export function balanceDays(debt: Schedule): CalendarDay[] {
   const kind = debtKindOf(debt);
   return [kind.firstDay(debt), ...kind.rowDays(debt)];

@@ -19,7 +19,12 @@ export interface FundPosition {
   readonly next: { readonly due: CalendarDay; readonly deposit: number } | null;
 }
 
-/** The position of a fund on a day; all zero before it begins and once it is paid out. */
+/**
+ * The position of a fund on a day; all zero before it begins and once it is paid out.
+ *
+ * @example
+ * fundPosition(fund, day('2025-12-31')).accruedInterest // 4_165
+ */
 export function fundPosition(schedule: FundSchedule, on: CalendarDay): FundPosition {
   const { terms, rows } = schedule;
   const past = rows.filter(({ due }) => due <= on);

@@ -7,7 +7,12 @@ import { interestGrains } from '../money/rounding.ts';
 import { fundYears } from './fund-periods.ts';
 import { fundHeld, type FundRow, type FundSchedule } from './fund-schedule.ts';
 
-/** What must be true of a fund's schedule, each figure added or worked out another way. */
+/**
+ * What must be true of a fund's schedule, each figure added or worked out another way.
+ *
+ * @example
+ * fundProofs(fund).every(({ holds }) => holds) // true
+ */
 export function fundProofs(schedule: FundSchedule): Proof[] {
   const { terms, rows, notices } = schedule;
   const held = fundHeld(schedule);

@@ -52,7 +52,12 @@ export interface FundSchedule {
   readonly notices: readonly FundNotice[];
 }
 
-/** Sum of a column of a fund's rows, minor units; unrounded amounts are summed, and the sum is rounded. */
+/**
+ * Sum of a column of a fund's rows, minor units; unrounded amounts are summed, and the sum is rounded.
+ *
+ * @example
+ * fundTotal(fund, 'deposit') // 758_680
+ */
 export function fundTotal(
   { rows, terms }: Pick<FundSchedule, 'rows' | 'terms'>,
   column: 'interest' | 'deposit',
@@ -74,12 +79,22 @@ export function bookedFundRow(
   return { deposit, interest: closing - opening - deposit };
 }
 
-/** What a fund holds when it ends and is paid out. */
+/**
+ * What a fund holds when it ends and is paid out.
+ *
+ * @example
+ * fundHeld(fund) // 1_000_000
+ */
 export function fundHeld({ rows, terms }: FundSchedule): number {
   return rows.at(-1)?.closing ?? terms.opening?.amount ?? 0;
 }
 
-/** The day a fund ends and is paid out: that of its last deposit. */
+/**
+ * The day a fund ends and is paid out: that of its last deposit.
+ *
+ * @example
+ * formatDay(fundEnd(fund)) // '2034-01-31'
+ */
 export function fundEnd({ rows, terms }: FundSchedule): CalendarDay {
   return rows.at(-1)?.due ?? terms.first;
 }

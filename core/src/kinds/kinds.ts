@@ -17,17 +17,32 @@ export const debtKinds: Readonly<Record<Instrument['kind'], DebtKind<Instrument,
 const allKinds: Readonly<Record<AnySchedule['kind'], Kind<AnyTerms, AnySchedule, Position | FundPosition>>> =
   { ...debtKinds, fund: fundKind };
 
-/** Whether a schedule is of something owed. */
+/**
+ * Whether a schedule is of something owed.
+ *
+ * @example
+ * isDebt(fund) // false
+ */
 export function isDebt(schedule: AnySchedule): schedule is Schedule {
   return schedule.kind in debtKinds;
 }
 
-/** The kind of what is owed. */
+/**
+ * The kind of what is owed.
+ *
+ * @example
+ * debtKindOf(loan) === debtKindOf(bond) // false
+ */
 export function debtKindOf({ kind }: Pick<Instrument, 'kind'>): DebtKind<Instrument, Schedule> {
   return debtKinds[kind];
 }
 
-/** The kind of any schedule. */
+/**
+ * The kind of any schedule.
+ *
+ * @example
+ * kindOf(loan) === kindOf(fund) // false
+ */
 export function kindOf({ kind }: Pick<AnySchedule, 'kind'>): (typeof allKinds)[AnySchedule['kind']] {
   return allKinds[kind];
 }

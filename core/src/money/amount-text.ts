@@ -1,6 +1,9 @@
 /**
  * An amount in minor units as a plain decimal with exactly `digits` decimals: `(938019, 2)` is `9380.19`.
  * The form used in documents, on the command line and in files.
+ *
+ * @example
+ * formatAmount(123_456, 2) // '1234.56'
  */
 export function formatAmount(minor: number, digits: number): string {
   const sign = minor < 0 ? '-' : '';
@@ -14,6 +17,9 @@ export function formatAmount(minor: number, digits: number): string {
 /**
  * Reads a plain decimal as minor units; `undefined` when it is not one, has more decimals than the currency,
  * or is too large to be kept exactly.
+ *
+ * @example
+ * parseAmount('1234.56', 2) // 123_456
  */
 export function parseAmount(text: string, digits: number): number | undefined {
   const match = /^(-?)(\d+)(?:\.(\d+))?$/.exec(text);

@@ -19,6 +19,9 @@ const digitsByCode = new Map<string, number>([
 /**
  * Decimal places of a currency's minor unit, or `undefined` for a code that is no currency in use.
  * Source: ISO 4217, list one (funds codes without a minor unit, metals and test codes left out).
+ *
+ * @example
+ * currencyDigits('JPY') // 0
  */
 export function currencyDigits(code: string): number | undefined {
   return digitsByCode.get(code);

@@ -10,7 +10,12 @@ function gcd(a: bigint, b: bigint): bigint {
   return a;
 }
 
-/** The ratio `num / den` in lowest terms. Throws `RangeError` when `den` is zero. */
+/**
+ * The ratio `num / den` in lowest terms. Throws `RangeError` when `den` is zero.
+ *
+ * @example
+ * ratio(6n, 8n) // { num: 3n, den: 4n }
+ */
 export function ratio(num: bigint, den = 1n): Ratio {
   if (den === 0n) throw new RangeError('A ratio needs a denominator other than zero.');
   if (den < 0n) [num, den] = [-num, -den];
@@ -33,13 +38,23 @@ export function addRatios(a: Ratio, b: Ratio): Ratio {
   return shortened(a.num * b.den + b.num * a.den, a.den * b.den);
 }
 
-/** Negative, zero or positive as `a` is less than, equal to or more than `b`. */
+/**
+ * Negative, zero or positive as `a` is less than, equal to or more than `b`.
+ *
+ * @example
+ * compareRatios(ratio(1n, 3n), ratio(1n, 2n)) // -1
+ */
 export function compareRatios(a: Ratio, b: Ratio): number {
   const difference = a.num * b.den - b.num * a.den;
   return difference < 0n ? -1 : difference > 0n ? 1 : 0;
 }
 
-/** The nearest double, good to about 15 digits for ratios of any size of parts; for estimates only. */
+/**
+ * The nearest double, good to about 15 digits for ratios of any size of parts; for estimates only.
+ *
+ * @example
+ * ratioToNumber(ratio(1n, 8n)) // 0.125
+ */
 export function ratioToNumber(value: Ratio): number {
   const [num, den] = [Number(value.num), Number(value.den)];
   if (Number.isFinite(num) && Number.isFinite(den)) return num / den;
@@ -51,7 +66,12 @@ export function multiplyRatios(a: Ratio, b: Ratio): Ratio {
   return shortened(a.num * b.num, a.den * b.den);
 }
 
-/** The exact value of a plain decimal such as `6.125`. Throws `SyntaxError` for anything else. */
+/**
+ * The exact value of a plain decimal such as `6.125`. Throws `SyntaxError` for anything else.
+ *
+ * @example
+ * ratioFromDecimal('0.125') // { num: 1n, den: 8n }
+ */
 export function ratioFromDecimal(text: string): Ratio {
   const match = /^(-?)(\d+)(?:\.(\d+))?$/.exec(text);
   if (!match) throw new SyntaxError(`"${text}" is not a plain decimal number.`);

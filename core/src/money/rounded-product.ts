@@ -19,7 +19,12 @@ export interface Multiplier {
 const largestDenominator = 2 ** 29;
 const largestNumerator = 2 ** 40;
 
-/** Prepares an exact ratio (not negative) for repeated multiplication. */
+/**
+ * Prepares an exact ratio (not negative) for repeated multiplication.
+ *
+ * @example
+ * roundedProduct(100_000, multiplier(ratio(1n, 100n)), 'away-from-zero') // 1_000
+ */
 export function multiplier(exact: Ratio): Multiplier {
   const num = Number(exact.num);
   const den = Number(exact.den);
@@ -53,6 +58,9 @@ export function fastRoundedProduct(amount: number, num: number, den: number): nu
  * An amount in minor units times a multiplier, rounded once to a whole minor unit.
  * Plain numbers where they settle it, big integers everywhere else; the two agree on every input.
  * Throws {@link BeyondExact} when the result is not a safe integer.
+ *
+ * @example
+ * roundedProduct(250, multiplier(ratio(1n, 100n)), 'even') // 2
  */
 export function roundedProduct(amount: number, by: Multiplier, ties: Ties): number {
   if (ties === 'away-from-zero' && by.fast && amount >= 0 && amount <= by.amountLimit) {

@@ -57,6 +57,9 @@ export function exactMinor(terms: Pick<Rounded, 'rounding'>, amount: bigint): Ra
 /**
  * Grains as minor units for showing and booking, rounded where they are not whole. Throws {@link BeyondExact} beyond what
  * a number keeps exactly.
+ *
+ * @example
+ * minorOf({ rounding: { interest: 'cent' } }, 12_345n) // 12_345
  */
 export function minorOf(terms: Pick<Rounded, 'rounding'>, amount: bigint): number {
   const grains = grainsOf(terms);

@@ -18,7 +18,13 @@ export interface BudgetMonth {
 const paidIn = (rows: readonly PlannedRow[], month: CalendarDay): number =>
   rows.reduce((sum, row) => sum + (monthEnd(row.on) === month ? row.paid : 0), 0);
 
-/** Where each month's cash goes, from the month after a day to the last in which something is paid. */
+/**
+ * Where each month's cash goes, from the month after a day to the last in which something is paid.
+ *
+ * @example
+ * budgetMonths(members, day('2025-06-30'), budgetOutcome(members, day('2025-06-30'), 20_000, 'highest-rate')).length
+ * // 4
+ */
 export function budgetMonths(
   members: readonly PlanMember[],
   on: CalendarDay,

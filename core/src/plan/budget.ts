@@ -39,7 +39,12 @@ interface Account {
   rows: readonly PlannedRow[];
 }
 
-/** What the contracts ask in a year, minor units: each first payment by how often a year it is made. */
+/**
+ * What the contracts ask in a year, minor units: each first payment by how often a year it is made.
+ *
+ * @example
+ * contractualYearly(members, day('2025-06-30')) // 106_620
+ */
 export function contractualYearly(members: readonly PlanMember[], on: CalendarDay): number {
   return members.reduce(
     (sum, { schedule }) => sum + byContract(schedule, on).payment * paymentsPerYear[schedule.terms.every],
@@ -50,6 +55,9 @@ export function contractualYearly(members: readonly PlanMember[], on: CalendarDa
 /**
  * What a monthly budget comes to after a day. What may not be repaid early is paid as its contract asks. The budget
  * covers what the contracts ask; see {@link contractualYearly}.
+ *
+ * @example
+ * formatDay(budgetOutcome(members, day('2025-06-30'), 20_000, 'highest-rate').clears) // '2025-10-01'
  */
 export function budgetOutcome(
   members: readonly PlanMember[],

@@ -56,7 +56,13 @@ interface Provided {
   readonly unchanged: PlannedLoan;
 }
 
-/** Works out each horizon as it is asked for, so that it can be shown, or left off, on the way. */
+/**
+ * Works out each horizon as it is asked for, so that it can be shown, or left off, on the way.
+ *
+ * @example
+ * [...frontier(members, day('2025-06-30'), { every: 'month', count: 3 }, fundRule)].length
+ * // 3
+ */
 export function* frontier(
   members: readonly PlanMember[],
   on: CalendarDay,
@@ -131,7 +137,13 @@ function ofProvided(
   };
 }
 
-/** A horizon against the one before it. */
+/**
+ * A horizon against the one before it.
+ *
+ * @example
+ * stepFrom(...frontier(members, day('2025-06-30'), { every: 'month', count: 2 }, fundRule), day('2025-06-30')).addedInterest
+ * // 300
+ */
 export function stepFrom(before: Horizon | undefined, to: Horizon, on: CalendarDay): Step | undefined {
   if (!before || before.without !== to.without) return undefined;
   const more = [...to.payments, ...before.payments.map((paid) => ({ ...paid, amount: -paid.amount }))];

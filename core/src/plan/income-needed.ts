@@ -14,6 +14,10 @@ export interface IncomeQuestion {
  *
  * @param service of the debt in a year
  * @param interest in it
+ *
+ * @example
+ * incomeNeeded({ outlays: 0, outlaysDeductible: false, taxRate: 0.25, interestDeductible: false }, 120_000, 20_000)
+ * // 160_000
  */
 export function incomeNeeded(
   { outlays, outlaysDeductible, taxRate, interestDeductible }: IncomeQuestion,

@@ -22,6 +22,9 @@ function yearOf(day: CalendarDay, yearEndMonth: number): number {
 /**
  * What is owed at the end of each year, and the interest and principal in it: from the year after whose beginning the
  * plan starts to the one that another day falls in.
+ *
+ * @example
+ * planYears(byContract(loan, day('2025-06-30')), day('2025-06-30'), day('2025-12-31'), 12).length // 1
  */
 export function planYears(
   { balance, rows }: Pick<PlannedLoan, 'balance' | 'rows'>,
@@ -51,7 +54,12 @@ export interface PlanTotals {
   readonly years: readonly PlanYear[];
 }
 
-/** Sums of planned members of one currency, by years that each of them has. */
+/**
+ * Sums of planned members of one currency, by years that each of them has.
+ *
+ * @example
+ * planTotals([], []).paid // 0
+ */
 export function planTotals(
   members: readonly PlannedMember[],
   years: readonly (readonly PlanYear[])[],
@@ -78,7 +86,12 @@ export function planTotals(
   };
 }
 
-/** That the table of years cross-foots with the loans, and what is paid with what was owed. */
+/**
+ * That the table of years cross-foots with the loans, and what is paid with what was owed.
+ *
+ * @example
+ * planProofs([], planTotals([], [])).every(({ holds }) => holds) // true
+ */
 export function planProofs(
   members: readonly PlannedMember[],
   { interest, paid, balance, years }: PlanTotals,

@@ -37,12 +37,23 @@ export interface Unreached extends OutOfReach {
   readonly name: string;
 }
 
-/** Whether a member could be planned. */
+/**
+ * Whether a member could be planned.
+ *
+ * @example
+ * isPlanned(planFor(members, day('2025-06-30'), day('2025-09-30'), fundRule)[0])
+ * // true
+ */
 export function isPlanned(member: PlannedMember | Unreached): member is PlannedMember {
   return 'payment' in member;
 }
 
-/** Plans every member to be cleared, or provided for, by a day. `on` is the day that the plan starts after. */
+/**
+ * Plans every member to be cleared, or provided for, by a day. `on` is the day that the plan starts after.
+ *
+ * @example
+ * planFor(members, day('2025-06-30'), day('2025-09-30'), fundRule).length // 1
+ */
 export function planFor(
   members: readonly PlanMember[],
   on: CalendarDay,
@@ -62,7 +73,12 @@ export function planFor(
   });
 }
 
-/** An instrument that is paid as its contract asks, to its own end. */
+/**
+ * An instrument that is paid as its contract asks, to its own end.
+ *
+ * @example
+ * byContract(loan, day('2025-06-30')).payment // 8_885
+ */
 export function byContract(schedule: Schedule, on: CalendarDay): PlannedLoan {
   const kind = debtKindOf(schedule);
   const contract = kind.contract(schedule, on);

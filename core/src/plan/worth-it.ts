@@ -13,6 +13,9 @@ export interface CurvePlace {
  * adds and frees stands at its end, and between two of them the difference is taken to run straight.
  *
  * @param months of freed cash that are held against the interest of a step: 1 or 12
+ *
+ * @example
+ * crossings([], [], 12) // []
  */
 export function crossings(
   horizons: readonly Horizon[],
@@ -37,7 +40,12 @@ export function crossings(
   return found;
 }
 
-/** The horizon whose payments are worth least at a rate, and what they are worth; the first of several. */
+/**
+ * The horizon whose payments are worth least at a rate, and what they are worth; the first of several.
+ *
+ * @example
+ * leastWorth([], day('2025-06-30'), 0.05) // undefined
+ */
 export function leastWorth(
   horizons: readonly Horizon[],
   on: CalendarDay,

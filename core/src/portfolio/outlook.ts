@@ -18,7 +18,12 @@ export interface Outlook {
   readonly left: number;
 }
 
-/** What is to come after a day; months are those of the calendar where the day ends one. */
+/**
+ * What is to come after a day; months are those of the calendar where the day ends one.
+ *
+ * @example
+ * outlook(loan, day('2025-06-30')).interest // 2_415
+ */
 export function outlook(schedule: Schedule, on: CalendarDay): Outlook {
   const after = flowsOf(schedule).filter((flow) => flow.on > on);
   const through = addMonths(on, 12, on === monthEnd(on));
@@ -41,7 +46,12 @@ function monthsAfter(on: CalendarDay, count: number): { from: CalendarDay; to: C
   }));
 }
 
-/** What is owed on a day and at the end of each month after it through the last payment, minor units. */
+/**
+ * What is owed on a day and at the end of each month after it through the last payment, minor units.
+ *
+ * @example
+ * owedToTheEnd(loan, day('2025-09-30')) // [ 34_668, 26_130, 17_506, 8_796, 0 ]
+ */
 export function owedToTheEnd(schedule: Schedule, on: CalendarDay, everyMonths = 1): number[] {
   const kind = debtKindOf(schedule);
   const owed = [kind.owed(schedule, on)];

@@ -18,6 +18,9 @@ export const mostPeriods = 1200;
  * is not whole begins on `from`, a last one ends on `to`.
  *
  * @param yearEndMonth the month that a fiscal year ends with, 1 to 12
+ *
+ * @example
+ * portfolioPeriods('quarter', day('2025-01-01'), day('2025-12-31')).length // 4
  */
 export function portfolioPeriods(
   step: PortfolioStep,

@@ -25,7 +25,13 @@ type FlowKey = Exclude<keyof Flow, 'on'>;
 
 const columnOf = { payment: 'paid', interest: 'interest', principal: 'principal' } as const;
 
-/** One measure of an instrument in each period, minor units: balances at its end, flows of its days. */
+/**
+ * One measure of an instrument in each period, minor units: balances at its end, flows of its days.
+ *
+ * @example
+ * portfolioValues(loan, portfolioPeriods('quarter', day('2025-01-01'), day('2025-12-31')), 'closing')
+ * // [ 84_151, 59_779, 34_668, 8_796 ]
+ */
 export function portfolioValues(
   schedule: Schedule,
   periods: readonly PortfolioPeriod[],
@@ -70,7 +76,12 @@ export interface Movement {
   readonly closing: number;
 }
 
-/** How what is owed on an instrument moves from the beginning of the first period to the end of the last. */
+/**
+ * How what is owed on an instrument moves from the beginning of the first period to the end of the last.
+ *
+ * @example
+ * movementOver(loan, portfolioPeriods('year', day('2025-01-01'), day('2025-12-31'))).principal // 91_204
+ */
 export function movementOver(schedule: Schedule, periods: readonly PortfolioPeriod[]): Movement {
   const owed = (on: CalendarDay): number => debtKindOf(schedule).owed(schedule, on);
   const sum = (column: FlowKey): number =>
@@ -85,7 +96,12 @@ export function movementOver(schedule: Schedule, periods: readonly PortfolioPeri
   };
 }
 
-/** That movements lead from the opening to the closing balance; several are added up. */
+/**
+ * That movements lead from the opening to the closing balance; several are added up.
+ *
+ * @example
+ * movementProof('All', []).holds // true
+ */
 export function movementProof(name: string, movements: readonly Movement[]): Proof {
   const off = movements.reduce(
     (sum, { opening, drawn, added, principal, closing }) =>

@@ -6,6 +6,9 @@ import type { Schedule } from '../kinds/schedules.ts';
  * Interest expense after one day up to the end of another, in minor units: the expense of rows dated in
  * between, plus what has accrued at the end, less what had accrued at the start. Over adjoining stretches it
  * sums to the schedule's total.
+ *
+ * @example
+ * interestExpense(loan, day('2024-12-31'), day('2025-01-31')) // 968
  */
 export function interestExpense(schedule: Schedule, after: CalendarDay, through: CalendarDay): number {
   const kind = debtKindOf(schedule);

@@ -10,6 +10,9 @@ export const yearsApart = 5;
 /**
  * Principal (or face) due in each of the five years after a day, and later, minor units; what is in arrears
  * counts as due in the first. Source: ASC 470-10-50-1; IFRS 7.39 and B11.
+ *
+ * @example
+ * maturities(loan, day('2025-06-30')) // [ 59_779, 0, 0, 0, 0, 0 ]
  */
 export function maturities(schedule: Schedule, on: CalendarDay): number[] {
   const due = new Array<number>(yearsApart + 1).fill(0);

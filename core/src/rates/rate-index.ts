@@ -66,7 +66,13 @@ export function missingFixings(
   }
 }
 
-/** Says which fixing is missing and what is done without it. */
+/**
+ * Says which fixing is missing and what is done without it.
+ *
+ * @example
+ * missingFixingText({ name: 'Norbay three-month rate' }, day('2025-03-31'))
+ * // 'Norbay three-month rate has no fixing for 2025-03-31; interest runs on the last one known.'
+ */
 export function missingFixingText(index: RateIndex, on: CalendarDay): string {
   return `${index.name} has no fixing for ${formatDay(on)}; interest runs on the last one known.`;
 }

@@ -56,7 +56,12 @@ export function rateTimeline(
   return [first, ...later.filter((rate) => rate.from > start)];
 }
 
-/** Place in a timeline of the rate in force on a day. */
+/**
+ * Place in a timeline of the rate in force on a day.
+ *
+ * @example
+ * rateAt(loan.rates, day('2025-06-30')) // 0
+ */
 export function rateAt(rates: RateTimeline, on: CalendarDay): number {
   let at = rates.length - 1;
   while (at > 0 && (rates[at] as RateInForce).from > on) at -= 1;

@@ -27,6 +27,9 @@ test('a company writes and reads numbers and days as it chose, on every page, an
   await page.getByLabel('Start', { exact: true }).fill('15.1.2026');
   await page.getByLabel('First payment', { exact: true }).fill('15.2.2026');
   await page.getByLabel('Term', { exact: true }).fill('60');
+  await page.getByText('Dates and business days').click();
+  await page.getByRole('combobox', { name: 'Due dates on closed days' }).click();
+  await page.getByRole('option', { name: /^following/ }).click();
   // 1,250,000 at 6.125 % a year in 60 level payments (annuity formula).
   await expect(page.getByText('24.238,72').first()).toBeVisible();
   await page.keyboard.press('Control+Enter');
@@ -46,6 +49,18 @@ test('a company writes and reads numbers and days as it chose, on every page, an
   await page.keyboard.press('Control+Enter');
   await expect(page.getByText('1.234.567,89 → 1’234’567.89')).toBeVisible();
   await expect(page.getByText('The currency stays').or(page.getByText('Currency: stays.'))).toBeVisible();
+
+  // A closed day of the company's own reaches the loan of which a payment falls on it.
+  await page.getByLabel(/^Besides weekends/).fill('15.04.2026 Werksferien');
+  await page.getByLabel('Why').fill('Beschluss vom Januar');
+  await page.keyboard.press('Control+Enter');
+  const lacking = page.locator('coffer-lacking-closed-days');
+  await expect(lacking.getByText('15.04.2026 to 16.04.2026')).toBeVisible();
+  await expectAccessible(page);
+  await lacking.getByRole('checkbox', { name: 'Presse' }).check();
+  await lacking.getByLabel('Why').fill('Werksferien der Bank');
+  await lacking.getByRole('button', { name: 'Change one instrument' }).click();
+  await expect(lacking.getByText('One instrument has a new version.')).toBeVisible();
   await goTo(page, 'Register');
   await expect(rowWith(page, 'Presse')).toContainText('1’250’000.00');
   await expect(page.getByText('Bankdarlehen')).toBeVisible();

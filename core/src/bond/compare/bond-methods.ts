@@ -50,6 +50,9 @@ function byStraightLine(terms: BondTerms): BondTerms {
 /**
  * A bond by both methods, row by row, so that it can be judged whether straight-line is close enough: it may be used
  * where the result is not materially different from the effective method's (ASC 835-30-35-4).
+ *
+ * @example
+ * compareMethods(bond).rows.length // 10
  */
 export function compareMethods({ terms }: BondSchedule): MethodComparison {
   const effective = buildBondSchedule(byEffective(terms));

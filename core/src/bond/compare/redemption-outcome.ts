@@ -20,6 +20,9 @@ export interface RedemptionOutcome {
 /**
  * A redemption tried: the bond with it beside the bond without. Throws {@link TermsFault} as scheduling does, for more
  * than is outstanding and for a day outside the bond's life.
+ *
+ * @example
+ * redemptionOutcome(bond, { on: day('2026-01-01'), face: 10_000_000, price: percent('101') }).cash // 10_100_000
  */
 export function redemptionOutcome(
   before: BondSchedule,
@@ -39,7 +42,12 @@ export function redemptionOutcome(
   };
 }
 
-/** The call that may be used on a day; `undefined` where none has begun. */
+/**
+ * The call that may be used on a day; `undefined` where none has begun.
+ *
+ * @example
+ * callOn([{ from: day('2027-01-01'), price: percent('102') }], day('2027-06-30')).price // { num: 51n, den: 50n }
+ */
 export function callOn(calls: readonly Call[], on: CalendarDay): Call | undefined {
   return calls.findLast(({ from }) => from <= on);
 }

@@ -24,7 +24,12 @@ const compounded: Readonly<Record<CouponFrequency, string>> = {
   year: 'yearly',
 };
 
-/** How a figure in a bond's schedule is made. Throws `RangeError` outside the schedule. */
+/**
+ * How a figure in a bond's schedule is made. Throws `RangeError` outside the schedule.
+ *
+ * @example
+ * explainBondFigure(bond, 1, 'expense').amount // 461_400
+ */
 export function explainBondFigure(schedule: BondSchedule, index: number, figure: BondFigure): Explanation {
   const row = schedule.rows[index];
   if (!row) throw new RangeError(`The schedule has no row ${index}.`);
@@ -282,7 +287,12 @@ function basisOf(schedule: BondSchedule, row: BondRow): BondSchedule['bases'][nu
   return schedule.bases.findLast(({ n }) => n === row.n) as BondSchedule['bases'][number];
 }
 
-/** How the discount or premium at issue is made. */
+/**
+ * How the discount or premium at issue is made.
+ *
+ * @example
+ * explainDiscountAtIssue(bond).amount // 772_200
+ */
 export function explainDiscountAtIssue(schedule: BondSchedule): Explanation {
   const { terms, proceeds, accruedReceived } = schedule;
   const discount = discountAtIssue(schedule);

@@ -102,18 +102,33 @@ export interface BondSchedule {
   readonly accruedReceived: number;
 }
 
-/** The last coupon row, which takes what rounding left; `undefined` where all was redeemed before. */
+/**
+ * The last coupon row, which takes what rounding left; `undefined` where all was redeemed before.
+ *
+ * @example
+ * lastCouponRow(bond).closing // 10_000_000
+ */
 export function lastCouponRow({ rows, terms }: BondSchedule): BondRow | undefined {
   const last = rows.at(-1);
   return last?.kind === 'coupon' && last.due === terms.matures ? last : undefined;
 }
 
-/** Discount received less than face on issue, before costs; a premium is negative. Minor units. */
+/**
+ * Discount received less than face on issue, before costs; a premium is negative. Minor units.
+ *
+ * @example
+ * discountAtIssue(bond) // 772_200
+ */
 export function discountAtIssue({ terms, proceeds, accruedReceived }: BondSchedule): number {
   return terms.face - (proceeds - accruedReceived);
 }
 
-/** The discount or premium at issue as a share of the face, rounded to two decimals, such as `3.25%`. */
+/**
+ * The discount or premium at issue as a share of the face, rounded to two decimals, such as `3.25%`.
+ *
+ * @example
+ * discountShare(bond) // '7.72%'
+ */
 export function discountShare(schedule: BondSchedule): string {
   const parts = ratio(BigInt(Math.abs(discountAtIssue(schedule))) * 10_000n, BigInt(schedule.terms.face));
   return formatPercent(ratio(roundRatio(parts, 'away-from-zero'), 10_000n));

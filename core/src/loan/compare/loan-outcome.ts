@@ -17,7 +17,12 @@ export interface LoanOutcome {
   readonly left: number;
 }
 
-/** Sums up a schedule. */
+/**
+ * Sums up a schedule.
+ *
+ * @example
+ * loanOutcome(loan).interest // 6_619
+ */
 export function loanOutcome(schedule: LoanSchedule): LoanOutcome {
   const { length, date, closing, settings, terms } = schedule;
   const set = settings.findLast(asksOneAmount);
@@ -31,7 +36,12 @@ export function loanOutcome(schedule: LoanSchedule): LoanOutcome {
   };
 }
 
-/** The balance owed after each day on which it changed, in order: days and minor units. */
+/**
+ * The balance owed after each day on which it changed, in order: days and minor units.
+ *
+ * @example
+ * balanceCurve(loan)[1].balance // 92_115
+ */
 export function balanceCurve(
   schedule: LoanSchedule,
 ): { readonly on: CalendarDay; readonly balance: number }[] {

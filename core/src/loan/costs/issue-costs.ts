@@ -59,6 +59,11 @@ export function costsThrough(schedule: LoanSchedule, on: CalendarDay): number {
  * The amortization of issue costs and deferred fees, row by row. What is amortized by a day follows from what is known
  * on that day and never moves: where an event changes what is to come, or brings a fee, what is then left is spread anew
  * from its day on.
+ *
+ * @example
+ * costAmortization(buildLoanSchedule(thousand([level(12)], { issueCosts: { amount: 3_000, method: 'straight-line' } })))
+ *   .amortized[0]
+ * // 250
  */
 export function costAmortization(schedule: LoanSchedule): CostAmortization {
   return planned(schedule);

@@ -96,7 +96,12 @@ function shownMinor(exact: Ratio): number {
   return Number(roundRatio(exact, 'away-from-zero'));
 }
 
-/** How a figure in a loan's schedule is made. Throws `RangeError` outside the schedule. */
+/**
+ * How a figure in a loan's schedule is made. Throws `RangeError` outside the schedule.
+ *
+ * @example
+ * explainLoanFigure(loan, 0, 'interest').amount // 1_000
+ */
 export function explainLoanFigure(schedule: LoanSchedule, index: number, figure: LoanFigure): Explanation {
   const row = loanRow(schedule, index);
   const name = row.n === null ? `on ${formatDay(row.date)}` : `payment ${row.n}`;

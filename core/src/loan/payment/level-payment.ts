@@ -14,7 +14,12 @@ export interface Growths {
   readonly evenFrom?: number;
 }
 
-/** The same growth in every period. */
+/**
+ * The same growth in every period.
+ *
+ * @example
+ * evenGrowths(12, ratio(1n, 100n)).count // 12
+ */
 export function evenGrowths(count: number, growth: Ratio): Growths {
   const estimate = ratioToNumber(growth);
   return { count, at: () => growth, estimate: () => estimate, evenFrom: 0 };
@@ -89,6 +94,9 @@ function levelPaymentEstimate(balance: number | Decimal, growths: Growths): numb
  * The level payment rounded to a multiple of so many minor units, to the nearest or upward.
  * The estimate in doubles decides wherever it is clear of a rounding boundary by far more than its error;
  * only near a boundary, or for huge balances, is the exact payment computed.
+ *
+ * @example
+ * levelPayment(100_000, evenGrowths(12, ratio(1n, 100n)), { step: 1, how: 'away-from-zero' }) // 8_885
  */
 export function levelPayment(
   balance: number | Decimal,

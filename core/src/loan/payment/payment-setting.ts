@@ -216,7 +216,13 @@ export function levelledBesides(
   return besidesOf(terms, pointOf(stretches, setting));
 }
 
-/** The unrounded amount of a level payment, in currency units, to 30 digits. */
+/**
+ * The unrounded amount of a level payment, in currency units, to 30 digits.
+ *
+ * @example
+ * unroundedPayment(loan.terms, new PeriodGrowths(loan.terms, loan.rates), loan.stretches, loan.settings[0]).slice(0, 8)
+ * // '88.84878'
+ */
 export function unroundedPayment(
   terms: LoanTerms,
   growths: PeriodGrowths,

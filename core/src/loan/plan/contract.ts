@@ -24,7 +24,12 @@ export interface Contract {
   readonly dues: readonly ContractDue[];
 }
 
-/** The contract of a loan after a day: the schedule as it is, without voluntary extra principal after the day. */
+/**
+ * The contract of a loan after a day: the schedule as it is, without voluntary extra principal after the day.
+ *
+ * @example
+ * contractAfter(loan, day('2025-06-30')).dues.length // 7
+ */
 export function contractAfter(schedule: LoanSchedule, on: CalendarDay): Contract {
   const { terms } = schedule;
   const events = terms.events.flatMap((event) => withoutVoluntary(event, on));

@@ -13,7 +13,12 @@ export interface AccruedOver {
   readonly rate: string;
 }
 
-/** What interest has accrued over by a day since it was last charged: each balance and rate with its days. */
+/**
+ * What interest has accrued over by a day since it was last charged: each balance and rate with its days.
+ *
+ * @example
+ * accruedOver(loan, day('2025-01-31')).length // 1
+ */
 export function accruedOver(schedule: LoanSchedule, on: CalendarDay): AccruedOver[] {
   const parts: AccruedOver[] = [];
   for (const { days, balance, annualRate } of accruedSegments(schedule, on)) {

@@ -12,6 +12,9 @@ import { loanStretches, type Stretch } from '../terms/stretch.ts';
  * A loan's schedule from its terms and events: a pure function, exact to the minor unit.
  * Throws {@link TermsFault} for terms that contradict each other or never repay, and {@link BeyondExact} when an amount
  * grows beyond exact numbers.
+ *
+ * @example
+ * buildLoanSchedule(thousand([level(12)])).payment[0] // 8_885
  */
 export function buildLoanSchedule(terms: LoanTerms): LoanSchedule {
   checkLoanTerms(terms);

@@ -96,7 +96,12 @@ export interface LoanRow {
   readonly fee: number;
 }
 
-/** A row as an object. Throws `RangeError` outside the schedule. */
+/**
+ * A row as an object. Throws `RangeError` outside the schedule.
+ *
+ * @example
+ * loanRow(loan, 0).closing // 92_115
+ */
 export function loanRow(schedule: LoanSchedule, index: number): LoanRow {
   if (!Number.isInteger(index) || index < 0 || index >= schedule.length) {
     throw new RangeError(`The schedule has no row ${index}.`);
@@ -147,13 +152,23 @@ export function isFirstCharge(schedule: LoanColumns, row: number): boolean {
   return true;
 }
 
-/** The row of the payment due on a day; −1 where none is. */
+/**
+ * The row of the payment due on a day; −1 where none is.
+ *
+ * @example
+ * rowOfDue(loan, day('2025-03-01')) // 1
+ */
 export function rowOfDue({ n, due, length }: LoanColumns, day: CalendarDay): number {
   for (let row = 0; row < length; row += 1) if (due[row] === day && n[row] !== 0) return row;
   return -1;
 }
 
-/** All rows as objects. */
+/**
+ * All rows as objects.
+ *
+ * @example
+ * loanRows(loan).length // 12
+ */
 export function loanRows(schedule: LoanSchedule): LoanRow[] {
   return Array.from({ length: schedule.length }, (_, index) => loanRow(schedule, index));
 }
@@ -163,12 +178,22 @@ export function grainsAt(schedule: LoanColumns, column: AmountColumn, row: numbe
   return schedule.exact ? (schedule.exact[column][row] as bigint) : BigInt(schedule[column][row] as number);
 }
 
-/** Whether a payment is asked as one amount, the same each time. */
+/**
+ * Whether a payment is asked as one amount, the same each time.
+ *
+ * @example
+ * asksOneAmount(loan.settings[0]) // true
+ */
 export function asksOneAmount({ kind, amount }: PaymentSetting): boolean {
   return (kind === 'level' || kind === 'agreed' || kind === 'changed') && amount > 0n;
 }
 
-/** The last row dated on or before a day; −1 before the first. */
+/**
+ * The last row dated on or before a day; −1 before the first.
+ *
+ * @example
+ * lastRowOn(loan.date, loan.length, day('2025-03-15')) // 1
+ */
 export function lastRowOn(date: Int32Array, length: number, on: CalendarDay): number {
   let low = 0;
   let high = length;

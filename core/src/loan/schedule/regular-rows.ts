@@ -29,6 +29,15 @@ export interface RegularRun {
  *
  * @param columns filled from `columns.length` on, which is advanced
  * @param balance opening balance, minor units
+ *
+ * @example
+ * fillRegularRows(
+ *   new FillingColumns(12, 0),
+ *   { dues: loan.date, from: 0, end: 3, number: 1, kind: 'payment', amount: 8_885, step: 1, ties: 'even', setting: 0,
+ *     growthOf: () => multiplier(ratio(1n, 100n)) },
+ *   100_000,
+ * )
+ * // 3
  */
 export function fillRegularRows(columns: FillingColumns, run: RegularRun, balance: number): number {
   columns.reserve(columns.length + run.end - run.from);

@@ -6,6 +6,9 @@ import { kindOfRow, type LoanSchedule } from './loan-schedule.ts';
 /**
  * The sum of a column over rows `from` to `end` (not included), minor units; where nothing is rounded, the unrounded
  * amounts are summed and the sum is rounded.
+ *
+ * @example
+ * totalOf(loan, 'interest') // 6_619
  */
 export function totalOf(
   schedule: LoanSchedule,
@@ -19,7 +22,12 @@ export function totalOf(
   return minorOf(terms, sum);
 }
 
-/** Numbered rows from `from` to `end` (not included) in which something is paid: not those of a deferral. */
+/**
+ * Numbered rows from `from` to `end` (not included) in which something is paid: not those of a deferral.
+ *
+ * @example
+ * paymentsMade(loan) // 12
+ */
 export function paymentsMade(schedule: LoanSchedule, from = 0, end = schedule.length): number {
   const { n, payment, extra } = schedule;
   let made = 0;
@@ -29,7 +37,12 @@ export function paymentsMade(schedule: LoanSchedule, from = 0, end = schedule.le
   return made;
 }
 
-/** What was drawn after the start, minor units. */
+/**
+ * What was drawn after the start, minor units.
+ *
+ * @example
+ * totalDrawn(loan) // 0
+ */
 export function totalDrawn(schedule: LoanSchedule): number {
   let sum = 0;
   for (let row = 0; row < schedule.length; row += 1) {

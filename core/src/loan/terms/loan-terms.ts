@@ -70,7 +70,12 @@ export interface CustomPhase {
 export type Phase =
   LevelPhase | FixedPhase | EqualPrincipalPhase | InterestOnlyPhase | NoPaymentPhase | CustomPhase;
 
-/** How many payments a phase has; `undefined` where they go on until the loan is cleared. */
+/**
+ * How many payments a phase has; `undefined` where they go on until the loan is cleared.
+ *
+ * @example
+ * phaseCount(level(12)) // 12
+ */
 export function phaseCount(phase: Phase): number | undefined {
   return phase.type === 'custom' ? phase.payments.length : phase.count;
 }

@@ -23,6 +23,9 @@ export type LoanUnknown = 'amount' | 'annual' | 'payment' | 'count' | SamePaymen
 /**
  * The terms with their unknown solved. A level payment and a count are solved while scheduling, from the balance then;
  * the terms only remember that they were asked for. Throws {@link TermsFault} for what cannot be reached.
+ *
+ * @example
+ * formatPercent(solveUnknown(thousand([level(12, 12, 8_885)]), 'annual').annualRate).slice(0, 6) // '12.002'
  */
 export function solveUnknown(terms: LoanTerms, unknown: LoanUnknown): LoanTerms {
   checkLoanTerms({ ...terms, amount: Math.max(1, terms.amount) });
