@@ -150,6 +150,7 @@ describe('a loan cleared by a day', () => {
         expect([quick.clearedBy >= 0, quick.interest]).toEqual([true, interest]);
         if (found > least) expect(follow(regular, Math.max(found - 1, least), through).clearedBy).toBe(-1);
       }),
+      { numRuns: 300 },
     );
     expect(followed).toBeGreaterThan(5);
   });
