@@ -50,6 +50,11 @@ export class LackingClosedDays {
     (this.seen.value()?.instruments ?? []).map((of) => this.line(of)),
   );
   protected readonly chosen = computed(() => this.lines().filter(({ chosen }) => chosen));
+  /** How many are drawn; the others are chosen with all. */
+  protected readonly most = signal(50);
+  protected readonly drawn = computed(() => this.lines().slice(0, this.most()));
+  private readonly possible = computed(() => this.lines().filter(({ faults }) => faults.length === 0));
+  protected readonly all = computed(() => this.chosen().length === this.possible().length);
   /** What the button does, in words. */
   protected readonly does = computed(() => {
     const many = this.chosen().length;
@@ -97,6 +102,11 @@ export class LackingClosedDays {
       if (!next.delete(id)) next.add(id);
       return next;
     });
+  }
+
+  protected turnAll(chosen: boolean): void {
+    const other = this.possible().filter((line) => line.chosen !== chosen);
+    for (const { id } of other) this.turn(id);
   }
 
   protected give(): void {
