@@ -186,6 +186,7 @@ function plainWalk({ amount, rate, basis, start, dues, payment, recorded }: Draw
     }
     if (balance + unpaid + accrued === 0) {
       if (made && made.on <= due && made.amount > 0) late.push({ ...made, on: day });
+      late.sort((a, b) => a.on - b.on);
       return;
     }
     accrue(day);
@@ -197,7 +198,6 @@ function plainWalk({ amount, rate, basis, start, dues, payment, recorded }: Draw
     number += 1;
     pay(number, !made ? asked : made.on > due ? 0 : made.amount, interest, scheduled + behind);
   });
-  late.sort((a, b) => a.on - b.on);
   for (const { on, amount: paid } of late) {
     accrue(on);
     pay(0, paid, charge(), balance);
