@@ -1,3 +1,4 @@
+import { BeyondExact } from '../../faults/beyond-exact.ts';
 import type { Contract } from './contract.ts';
 import { paidSchedule } from './paid-schedule.ts';
 import { estimatedLeft, follow, type RegularContract } from './regular-contract.ts';
@@ -54,10 +55,21 @@ export function leastOfAny(contract: Contract, least: number, through: number, g
 
 /** Whether payments of at least a level clear a loan within so many dues; also where they would before it is drawn on. */
 export function clearsWithin(contract: Contract, level: number, through: number): boolean {
-  const made = paidSchedule(contract, raised(contract, level, through));
+  const made = withinReach(() => paidSchedule(contract, raised(contract, level, through)));
+  if (made === 'outgrown') return false;
   if (!made) return true;
   const last = contract.dues[through - 1]?.on ?? 0;
   return made.clearedBy >= 0 && (made.schedule.date[made.clearedBy] as number) <= last;
+}
+
+/** What a trial makes, unless what is owed outgrows what can be kept exactly: then too little was paid. */
+function withinReach<Made>(trial: () => Made): Made | 'outgrown' {
+  try {
+    return trial();
+  } catch (error) {
+    if (error instanceof BeyondExact) return 'outgrown';
+    throw error;
+  }
 }
 
 /** What is paid on the first dues of a contract where each payment is at least a level. */
