@@ -105,6 +105,29 @@ describe('costs of a loan', () => {
     expect(amortized.reduce((sum, each) => sum + each, 0)).toBe(3_000);
   });
 
+  it('do not move for what happens later, also where a first agreement could not stand by itself', () => {
+    // The balloon is more than was lent: only with the payment that was agreed a day later does the loan end.
+    const agreed: LoanEvent = { type: 'payment-change', on: day('2024-02-01'), payment: 10_000 };
+    const short: LoanEvent = { type: 'paid', due: day('2025-11-30'), on: day('2025-11-30'), amount: 1_200 };
+    const terms = (...events: LoanEvent[]): LoanTerms =>
+      thousand(
+        [
+          { type: 'no-payment', count: 11, interest: 'added-each-period', then: 'add-to-balance' },
+          { type: 'level', count: 1, amortizeOver: 1, balloon: 100_001 },
+        ],
+        {
+          annualRate: ratio(0n),
+          every: 'two-months',
+          start: day('2024-01-31'),
+          first: day('2024-01-31'),
+          due: 'start',
+          issueCosts: { amount: 13_245, method: 'effective' },
+          events: [agreed, ...events],
+        },
+      );
+    expect(at(terms(short), '2024-04-17')).toEqual(at(terms(), '2024-04-17'));
+  });
+
   it('are amortized with the last payment, also where a balance is left', () => {
     const terms = fivePayments({ issueCosts: { amount: 1_000, method: 'straight-line' }, atEnd: 'leave' }, [
       level(3, 60),

@@ -45,9 +45,10 @@ function knownOn(schedule: LoanSchedule, on: CalendarDay, regularExtra: RegularE
     try {
       return buildLoanSchedule(known);
     } catch (error) {
-      // What was agreed then never repaid by itself; the schedule as it is now stands in for it.
-      if (error instanceof TermsFault || error instanceof BeyondExact) return schedule;
-      throw error;
+      if (!(error instanceof TermsFault || error instanceof BeyondExact)) throw error;
+      // What was agreed then never repaid by itself: with what was agreed next it may, and nothing later counts.
+      const next = nextNews(terms, on);
+      return next === undefined ? schedule : asKnownOn(schedule, next, regularExtra);
     }
   });
 }
@@ -60,6 +61,13 @@ export type RegularExtra = 'paid' | 'going-on';
 
 /** Events that move no row: where only these are still to come, the schedule is as it is. */
 const besideTheRows: readonly LoanEvent['type'][] = ['fee', 'presentation'];
+
+/** The next day after one on which something is agreed, happens or is fixed. */
+function nextNews({ events, index }: LoanTerms, on: CalendarDay): CalendarDay | undefined {
+  const moving = events.filter(({ type }) => !besideTheRows.includes(type)).map(eventDay);
+  const later = [...moving, ...(index?.fixings ?? []).map((fixing) => fixing.on)].filter((day) => day > on);
+  return later.length === 0 ? undefined : later.reduce((first, day) => Math.min(first, day));
+}
 
 /** A line without a maturity is billed for a year after the last event that is known. */
 function phasesKnownOn(
