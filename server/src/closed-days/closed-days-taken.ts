@@ -1,14 +1,14 @@
 import { firstDay, formatDay, interestExpense, lastDay, type CalendarDay, type Schedule } from '@coffer/core';
 import {
   paymentsDue,
-  readInstrument,
   recordsPayments,
   takeClosedDays,
   type ClosedDaysOfInstrument,
   type CompanyClosedDays,
   type InstrumentDocument,
 } from '@coffer/contract';
-import { keepable, type ClosedMonths } from '../instruments/read-to-keep.ts';
+import type { ClosedMonths } from '../instruments/read-to-keep.ts';
+import { triedDocument } from '../instruments/tried-document.ts';
 import { attempted, knownInstrument, nameOf, type StoredVersion } from '../instruments/known-instruments.ts';
 
 /** What is asked of every instrument about the closed days of its company. */
@@ -53,28 +53,21 @@ export function closedDaysTaken(
   if (!worked.made) return undefined;
   const { document, follows, added, removed } = worked.made.taken;
   const told = { ...about, ...nothing, follows, added: [...added], removed: [...removed] };
-  const reading = readInstrument(document);
-  const kept = reading.ok ? keepable(version.id, reading.instrument, version, closed) : reading;
-  if (!reading.ok || !kept.ok) {
-    const faults = kept.ok ? [] : kept.faults.map(({ message }) => message);
-    return { view: { ...told, faults } };
-  }
-  const [before, after] = [worked.made.schedule, reading.instrument.schedule];
-  const over = (from: CalendarDay, to: CalendarDay): { before: number; after: number } => ({
-    before: interestExpense(before, from, to),
-    after: interestExpense(after, from, to),
+  const before = worked.made.schedule;
+  const tried = triedDocument(version, document, closed, (after) => {
+    const over = (from: CalendarDay, to: CalendarDay): { before: number; after: number } => ({
+      before: interestExpense(before, from, to),
+      after: interestExpense(after, from, to),
+    });
+    const expense = { closed: over(closed.from - 1, closed.to), month: over(closed.to, monthEnd) };
+    return { moved: moves(before, after), expense };
   });
-  const made = attempted(version, () => ({
-    closed: over(closed.from - 1, closed.to),
-    month: over(closed.to, monthEnd),
-  }));
-  if ('unworkable' in made) return { view: { ...told, faults: [made.unworkable.message] } };
-  const moved = moves(before, after);
-  const effect = made.made;
-  const same = Object.values(effect).every((of) => of.before === of.after);
+  if (!tried.ok) return { view: { ...told, faults: tried.faults } };
+  const { effect, questions } = tried;
+  const same = Object.values(effect.expense).every((of) => of.before === of.after);
   // Days on which nothing falls due change nothing: nobody is asked about them.
-  if (moved.length === 0 && same) return undefined;
-  return { view: { ...told, moved, effect, questions: [...kept.questions] }, document };
+  if (effect.moved.length === 0 && same) return undefined;
+  return { view: { ...told, moved: effect.moved, effect: effect.expense, questions }, document };
 }
 
 /** The payments that fall due on another day. */

@@ -10,14 +10,14 @@ import {
 import {
   describeInstrument,
   followIndex,
-  readInstrument,
   type Followed,
   type FollowedInstrument,
   type InstrumentDocument,
   type Published,
   type TakenFixing,
 } from '@coffer/contract';
-import { keepable, type ClosedMonths } from '../instruments/read-to-keep.ts';
+import type { ClosedMonths } from '../instruments/read-to-keep.ts';
+import { triedDocument } from '../instruments/tried-document.ts';
 import { attempted, knownInstrument, nameOf, type StoredVersion } from '../instruments/known-instruments.ts';
 
 /** What is asked of every instrument that follows an index. */
@@ -51,16 +51,12 @@ export function followedInstrument(
   const { taken, own, document } = followed;
   if (taken.length === 0) return own.length === 0 ? undefined : { view: { ...nothing, own: [...own] } };
   const told = { ...nothing, taken: [...taken], own: [...own] };
-  const reading = readInstrument(document);
-  const kept = reading.ok ? keepable(version.id, reading.instrument, version, asked.closed) : reading;
-  if (!reading.ok || !kept.ok) {
-    const faults = kept.ok ? [] : kept.faults.map(({ message }) => message);
-    return { view: { ...told, faults } };
-  }
-  const { schedule } = reading.instrument;
-  const made = attempted(version, () => effectOf(before, { document, schedule }, taken, asked));
-  if ('unworkable' in made) return { view: { ...told, faults: [made.unworkable.message] } };
-  return { view: { ...told, effect: made.made, questions: [...kept.questions] }, document };
+  const tried = triedDocument(version, document, asked.closed, (schedule) =>
+    effectOf(before, { document, schedule }, taken, asked),
+  );
+  if (!tried.ok) return { view: { ...told, faults: tried.faults } };
+  const { effect, questions } = tried;
+  return { view: { ...told, effect, questions }, document };
 }
 
 /** A document with the schedule that it makes. */

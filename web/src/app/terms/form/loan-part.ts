@@ -84,16 +84,12 @@ function borrowedPart(
 /** The phases that the stretches make, each with the place of its stretch, by which what is wrong in it is said. */
 function phasesOf(loan: TypedLoan, reader: FieldReader): { phase: Part; of: number }[] {
   const stretches = stretchesInPayments(loan);
-  let before: number | undefined = 0;
   return stretches.flatMap((stretch, of) => {
     const key = `payments.phases.${of}`;
-    const last = of === stretches.length - 1;
     const made =
       stretch.type === 'seasonal'
-        ? seasonalPhases(loan, stretch, { key, before, last }, reader)
+        ? seasonalPhases(loan, stretch, { key, last: of === stretches.length - 1 }, reader)
         : [stretchPart(stretch, key, reader)];
-    const counted = stretch.type !== 'custom' && /^\d+$/.test(stretch.count);
-    before = before !== undefined && counted ? before + Number(stretch.count) : undefined;
     return made.map((phase) => ({ phase, of }));
   });
 }

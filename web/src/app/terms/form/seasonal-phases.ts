@@ -5,7 +5,7 @@ import { fieldsOfStretch } from '../described/stretch-fields';
 import { firstPayment } from './first-payment';
 import type { TypedLoan } from './loan-form';
 import { seasonsOf } from './seasons';
-import type { TypedStretch } from './stretch-form';
+import type { StretchInPayments } from './stretch-terms';
 
 /** As many payments as a phase of a document has at most. */
 const mostSeasonal = 1200;
@@ -13,11 +13,11 @@ const mostSeasonal = 1200;
 /** The phases of a stretch that pays in some months: the same payment in each season, interest alone between them. */
 export function seasonalPhases(
   loan: TypedLoan,
-  stretch: TypedStretch,
-  at: { readonly key: string; readonly before: number | undefined; readonly last: boolean },
+  stretch: StretchInPayments,
+  { key, last }: { readonly key: string; readonly last: boolean },
   reader: FieldReader,
 ): Part[] {
-  const { key, before, last } = at;
+  const { before } = stretch;
   const { count, payment, months: typed } = partOf(fieldsOfStretch('seasonal'), stretch, reader, key);
   const level = { type: 'level', payment: payment ?? '?' };
   const months = typeof typed === 'string' ? readMonths(typed) : undefined;
