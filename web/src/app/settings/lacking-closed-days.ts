@@ -15,8 +15,9 @@ interface Lacking {
   readonly id: string;
   readonly version: number;
   readonly name: string;
-  readonly days: string;
-  readonly moved: string;
+  /** Days that come and go, and payments that move: a line each. */
+  readonly days: readonly string[];
+  readonly moved: readonly string[];
   readonly closed: string;
   readonly month: string;
   readonly faults: readonly string[];
@@ -80,15 +81,15 @@ export class LackingClosedDays {
         ? '–'
         : `${after > before ? '+' : ''}${showAmount(after - before, this.company.digits())}`;
     const days = [
-      ...(added.length > 0 ? [`comes: ${few(added.map((day) => showDay(day)))}`] : []),
-      ...(removed.length > 0 ? [`goes: ${few(removed.map((day) => showDay(day)))}`] : []),
-    ].join('; ');
+      ...few(added.map((day) => `${showDay(day)} comes`)),
+      ...few(removed.map((day) => `${showDay(day)} goes`)),
+    ];
     return {
       id,
       version: of.version,
       name: of.name,
       days,
-      moved: few(moved.map(({ from, to }) => `${showDay(from)} to ${showDay(to)}`)) || 'none',
+      moved: few(moved.map(({ from, to }) => `${showDay(from)} to ${showDay(to)}`)),
       closed: effect ? money(effect.closed) : '',
       month: effect ? money(effect.month) : '',
       faults: of.faults,
@@ -142,7 +143,7 @@ export class LackingClosedDays {
 }
 
 /** The first three of some, and how many more there are. */
-function few(all: readonly string[]): string {
+function few(all: readonly string[]): string[] {
   const left = all.length - 3;
-  return all.slice(0, 3).join(', ') + (left > 0 ? ` and ${left} more` : '');
+  return [...all.slice(0, 3), ...(left > 0 ? [`and ${left} more`] : [])];
 }
