@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { FormControl } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
-import { showAmount, showDay, type ClosedDaysOfInstrument } from '@coffer/contract';
+import { showAmount, showDay, showMonth, type ClosedDaysOfInstrument } from '@coffer/contract';
 import { loaded } from '../api/loaded';
 import { refusedAt } from '../api/refused-at';
 import { CompanyService } from '../company/company.service';
@@ -15,11 +15,8 @@ interface Lacking {
   readonly id: string;
   readonly version: number;
   readonly name: string;
-  /** Days that come and go, and payments that move: a line each. */
-  readonly days: readonly string[];
-  readonly moved: readonly string[];
-  readonly closed: string;
-  readonly month: string;
+  /** Payments that move, and interest expense that does: a line each. */
+  readonly moves: readonly string[];
   readonly faults: readonly string[];
   readonly chosen: boolean;
 }
@@ -64,36 +61,34 @@ export class LackingClosedDays {
   });
   protected readonly month = computed(() => {
     const month = this.seen.value()?.month;
-    return month ? showDay(month) : 'Open month';
+    return month ? showMonth(month) : 'the open month';
   });
 
   private line({
     instrumentId: id,
+    name,
+    version,
     follows,
-    added,
-    removed,
     moved,
     effect,
-    ...of
+    faults,
   }: ClosedDaysOfInstrument): Lacking {
-    const money = ({ before, after }: { before: number; after: number }): string =>
-      before === after
-        ? '–'
-        : `${after > before ? '+' : ''}${showAmount(after - before, this.company.digits())}`;
-    const days = [
-      ...few(added.map((day) => `${showDay(day)} comes`)),
-      ...few(removed.map((day) => `${showDay(day)} goes`)),
-    ];
+    const interest = (of: string, { before, after } = { before: 0, after: 0 }): string[] => {
+      const more = after - before;
+      if (more === 0) return [];
+      return [`interest of ${of} ${more > 0 ? '+' : ''}${showAmount(more, this.company.digits())}`];
+    };
     return {
       id,
-      version: of.version,
-      name: of.name,
-      days,
-      moved: few(moved.map(({ from, to }) => `${showDay(from)} to ${showDay(to)}`)),
-      closed: effect ? money(effect.closed) : '',
-      month: effect ? money(effect.month) : '',
-      faults: of.faults,
-      chosen: of.faults.length === 0 && follows !== this.turned().has(id),
+      version,
+      name,
+      moves: [
+        ...few(moved.map(({ from, to }) => `${showDay(from)} to ${showDay(to)}`)),
+        ...interest('closed months', effect?.closed),
+        ...interest(this.month(), effect?.month),
+      ],
+      faults,
+      chosen: faults.length === 0 && follows !== this.turned().has(id),
     };
   }
 
