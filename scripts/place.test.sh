@@ -74,6 +74,8 @@ start_cluster "$place"
 keeper_sql "$place" -c "update pg_database set datconnlimit = -2 where datname = 'coffer'"
 ! keeper_sql "$place" -d coffer -c 'select 1' >/dev/null 2>&1 || die 'PostgreSQL lets people into what it holds for removed by half.'
 stop_cluster "$place"
+# Nor does a port that a full disk did not take down.
+: >"$place/database-port"
 start_own "$place"
 healthy "$port" || die 'It does not begin where a removal was broken off.'
 COFFER_HOME=$place "$root/coffer" stop --own 2>/dev/null
