@@ -86,7 +86,7 @@ start_application() {
     process_pid "$home" rate-service >/dev/null || launch_rate_service "$home"
   else
     stop_server "$home"
-    port=${COFFER_PORT:-$(cat "$home/port" 2>/dev/null || echo 4680)}
+    port=${COFFER_PORT:-$(kept_port "$home/port" 4680)}
     port_is_free "$port" || die "Port $port is taken by another program. Name another by COFFER_PORT."
     echo "$port" >"$home/port"
     launch_server "$home" "$port"
@@ -113,7 +113,7 @@ demo_day() { node -p 'JSON.parse(require("fs").readFileSync(process.argv[1], "ut
 launch_rate_service() {
   local home=$1 port
   [ -z "${COFFER_RATE_SERVICE:-}" ] || return 0
-  port=$(free_port "$(cat "$home/rate-service.port" 2>/dev/null || echo 4690)")
+  port=$(free_port "$(kept_port "$home/rate-service.port" 4690)")
   echo "$port" >"$home/rate-service.port"
   (
     export COFFER_RATE_PORT="$port"
@@ -301,7 +301,7 @@ link_new_password() {
   node "$root/scripts/build.mjs" server
   start_cluster "$home"
   bring_up_to_date "$home"
-  COFFER_DATABASE=$(database_url "$home") COFFER_ADDRESS="${COFFER_PUBLIC_URL:-http://127.0.0.1:$(cat "$home/port" 2>/dev/null || echo 4680)}" \
+  COFFER_DATABASE=$(database_url "$home") COFFER_ADDRESS="${COFFER_PUBLIC_URL:-http://127.0.0.1:$(kept_port "$home/port" 4680)}" \
     node "$root/dist/new-password.mjs" "$name"
 }
 

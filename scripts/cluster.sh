@@ -126,9 +126,7 @@ start_cluster() {
   host_rules | as_database_owner tee "$home/postgres/pg_hba.conf" >/dev/null
   if ! cluster_runs "$home"; then
     # Where it was before, so that a server that runs finds it again, unless another program has taken that port meanwhile.
-    # A disk that was full may have left the file empty.
-    port=$(cat "$home/database-port" 2>/dev/null || true)
-    port=$(free_port "${port:-54680}")
+    port=$(free_port "$(kept_port "$home/database-port" 54680)")
     echo "$port" >"$home/database-port"
     # It writes its own log, below its own folder: seven days of it.
     as_database_owner mkdir -p "$home/postgres/log"

@@ -63,6 +63,13 @@ free_port() {
   echo "$port"
 }
 
+# kept_port FILE OTHER: the port in a file, or another where there is none; a disk that was full may have left it empty.
+kept_port() {
+  local port
+  port=$(cat "$1" 2>/dev/null || true)
+  echo "${port:-$2}"
+}
+
 # Whether nobody listens on a port.
 port_is_free() { ! (: >"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
 
