@@ -4,6 +4,8 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   test: {
     include: ['core/src/**/*.test.ts'],
+    // It reads the sources as text, and a changed copy is written anew.
+    exclude: ['core/src/testing/examples.test.ts'],
     setupFiles: ['scripts/property-seed.mjs'],
     testTimeout: 30_000,
   },

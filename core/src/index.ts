@@ -193,3 +193,4 @@ export { formatPercent, formatPrice } from './rates/annual-rate.ts';
 export { type Compounding, compoundings, compoundingsPerYear } from './rates/compounding.ts';
 export { missingFixingText, type RateIndex } from './rates/rate-index.ts';
 export { rateAt } from './rates/rate-timeline.ts';
+export type { Count, MinorUnits } from './units/units.ts';

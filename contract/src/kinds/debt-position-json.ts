@@ -1,16 +1,17 @@
 import {
+  type CalendarDay,
   formatAmount,
   formatDay,
+  type MinorUnits,
   position,
   positionFigureKeys,
-  type CalendarDay,
   type Schedule,
 } from '@coffer/core';
 
 /** The position of something owed in the published form. */
 export function debtPositionJson(schedule: Schedule, on: CalendarDay): Record<string, unknown> {
   const at = position(schedule, on);
-  const money = (minor: number): string => formatAmount(minor, schedule.terms.digits);
+  const money = (minor: MinorUnits): string => formatAmount(minor, schedule.terms.digits);
   return {
     on: formatDay(at.on),
     ...Object.fromEntries(positionFigureKeys.map((figure) => [figure, money(at[figure])])),

@@ -1,9 +1,9 @@
-import { formatAmount, formatDay, type BudgetOutcome, type BudgetUse } from '@coffer/core';
+import { type BudgetOutcome, type BudgetUse, formatAmount, formatDay, type MinorUnits } from '@coffer/core';
 import type { PublishedBudget } from './published-plan.ts';
 
 /** What a budget comes to, in its published form. */
 export function budgetJson(use: BudgetUse, outcome: BudgetOutcome, digits: number): PublishedBudget {
-  const money = (minor: number): string => formatAmount(minor, digits);
+  const money = (minor: MinorUnits): string => formatAmount(minor, digits);
   return {
     use,
     clears: formatDay(outcome.clears),

@@ -3,10 +3,11 @@ import {
   formatAmount,
   formatDay,
   frontier,
-  leastWorth,
-  stepFrom,
   type Horizon,
+  leastWorth,
+  type MinorUnits,
   type Step,
+  stepFrom,
 } from '@coffer/core';
 import type { PublishedHorizon, PublishedPlan } from './published-plan.ts';
 import type { ReadPlan } from './read-plan.ts';
@@ -57,7 +58,7 @@ function horizonJson(
   months: number,
   digits: number,
 ): PublishedHorizon {
-  const money = (minor: number): string => formatAmount(Math.round(minor), digits);
+  const money = (minor: MinorUnits): string => formatAmount(Math.round(minor), digits);
   return {
     clearBy: formatDay(horizon.clearBy),
     interest: money(horizon.interest),

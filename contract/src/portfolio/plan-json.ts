@@ -4,13 +4,14 @@ import {
   formatDay,
   incomeNeeded,
   isPlanned,
+  type MinorUnits,
   planFor,
+  type PlannedMember,
   planProofs,
   planTotals,
-  planYears,
-  type PlannedMember,
   type PlanTotals,
   type PlanYear,
+  planYears,
 } from '@coffer/core';
 import { publishedProof } from '../document/proofs-json.ts';
 import type { PublishedProof } from '../document/published-schedule.ts';
@@ -129,7 +130,7 @@ function loanJson(
   years: readonly PlanYear[],
   { clearBy, least, digits }: { clearBy: number; least: number; digits: number },
 ): PublishedPlannedLoan {
-  const money = (minor: number): string => formatAmount(minor, digits);
+  const money = (minor: MinorUnits): string => formatAmount(minor, digits);
   const { fund } = member;
   return {
     name: member.name,
@@ -159,7 +160,7 @@ function loanJson(
 }
 
 function yearJson({ year, closing, interest, principal }: PlanYear, digits: number): PublishedPlanYear {
-  const money = (minor: number): string => formatAmount(minor, digits);
+  const money = (minor: MinorUnits): string => formatAmount(minor, digits);
   return { year, closing: money(closing), interest: money(interest), principal: money(principal) };
 }
 

@@ -1,4 +1,4 @@
-import { calendarFields, parseDay, type CalendarDay } from '@coffer/core';
+import { type CalendarDay, calendarFields, type Count, type MinorUnits, parseDay } from '@coffer/core';
 import { habitsNow, numberHabits } from './habits.ts';
 
 const months = [
@@ -35,7 +35,7 @@ function written(whole: string, decimals: string | undefined, negative: boolean)
 }
 
 /** An amount in minor units with its thousands separated and all its decimals: `1,341,880.04`. */
-export function showAmount(minor: number, digits: number): string {
+export function showAmount(minor: MinorUnits, digits: Count): string {
   const text = Math.abs(minor)
     .toString()
     .padStart(digits + 1, '0');
@@ -44,7 +44,7 @@ export function showAmount(minor: number, digits: number): string {
 }
 
 /** The same for columns of movements, where nothing is a dash. */
-export function showMovement(minor: number, digits: number): string {
+export function showMovement(minor: MinorUnits, digits: Count): string {
   return minor === 0 ? '–' : showAmount(minor, digits);
 }
 

@@ -1,8 +1,10 @@
+import type { Count, NumberOf } from '../units/units.ts';
+
 /**
  * A calendar date as the count of days since 1970-01-01 in the proleptic Gregorian calendar (ISO 8601).
  * It has no time and no zone, and differences between two are differences in days.
  */
-export type CalendarDay = number;
+export type CalendarDay = NumberOf<'calendar day'>;
 
 /** Year, month (1–12) and day of the month (1–31). */
 export interface CalendarFields {
@@ -24,7 +26,7 @@ export function isLeapYear(year: number): boolean {
  * @example
  * daysInMonth(2024, 2) // 29
  */
-export function daysInMonth(year: number, month: number): number {
+export function daysInMonth(year: number, month: number): Count {
   return month === 2 && isLeapYear(year) ? 29 : (monthLengths[month - 1] ?? 0);
 }
 
@@ -107,7 +109,7 @@ export function monthEnd(value: CalendarDay): CalendarDay {
  * @example
  * formatDay(addMonths(day('2025-01-31'), 1)) // '2025-02-28'
  */
-export function addMonths(value: CalendarDay, months: number, keepMonthEnd = false): CalendarDay {
+export function addMonths(value: CalendarDay, months: Count, keepMonthEnd = false): CalendarDay {
   const { year, month, day } = calendarFields(value);
   const index = year * 12 + (month - 1) + months;
   const toYear = Math.floor(index / 12);

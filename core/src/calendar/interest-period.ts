@@ -3,6 +3,7 @@ import { evenYears } from './even-years.ts';
 import type { Fraction } from './fraction.ts';
 import { paymentsPerYear } from './frequency.ts';
 import { cycleDate, cycleIndexOnOrAfter, type DateCycle } from './payment-dates.ts';
+import type { Count } from '../units/units.ts';
 
 /**
  * The interest period from one day to another. Regular periods are counted on the cycle where `to` is one of its
@@ -75,7 +76,7 @@ export interface InterestPeriod {
   /** What the whole period is worth in years when every regular period is worth the same. */
   readonly evenYears: Fraction;
   /** Regular periods a year. */
-  readonly perYear: number;
+  readonly perYear: Count;
   /**
    * Where regular periods begin and end, from the one that `from` falls in to the one that ends with `to`: just
    * `from` and `to` when the period is itself regular.

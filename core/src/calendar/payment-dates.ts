@@ -1,5 +1,6 @@
 import { addMonths, calendarDay, calendarFields, daysInMonth, type CalendarDay } from './calendar-day.ts';
 import { monthsBetweenPayments, type Frequency } from './frequency.ts';
+import type { Count } from '../units/units.ts';
 
 /** A run of dates at one frequency, each counted from the anchor and never from the one before. */
 export interface DateCycle {
@@ -16,7 +17,7 @@ export interface DateCycle {
  * @example
  * formatDay(cycleDate({ anchor: day('2025-01-31'), every: 'month', keepMonthEnd: false }, 1)) // '2025-02-28'
  */
-export function cycleDate(cycle: DateCycle, index: number): CalendarDay {
+export function cycleDate(cycle: DateCycle, index: Count): CalendarDay {
   const { anchor, every, keepMonthEnd } = cycle;
   if (every === 'week') return anchor + 7 * index;
   if (every === 'two-weeks') return anchor + 14 * index;
@@ -43,7 +44,7 @@ function halfMonthDate({ anchor, keepMonthEnd }: DateCycle, index: number): Cale
  * @example
  * cycleIndexOnOrAfter({ anchor: day('2025-01-31'), every: 'quarter', keepMonthEnd: true }, day('2025-05-01')) // 2
  */
-export function cycleIndexOnOrAfter(cycle: DateCycle, day: CalendarDay): number {
+export function cycleIndexOnOrAfter(cycle: DateCycle, day: CalendarDay): Count {
   const averageDays = { week: 7, 'two-weeks': 14, 'half-month': 15.2184 }[cycle.every as string];
   const step = averageDays ?? (monthsBetweenPayments[cycle.every] ?? 1) * 30.4369;
   let index = Math.floor((day - cycle.anchor) / step) - 1;
@@ -53,7 +54,7 @@ export function cycleIndexOnOrAfter(cycle: DateCycle, day: CalendarDay): number 
 }
 
 /** The dates of a cycle from index 0 on. */
-export function cycleDates(cycle: DateCycle, count: number): Int32Array {
+export function cycleDates(cycle: DateCycle, count: Count): Int32Array {
   const dates = new Int32Array(count);
   const months = monthsBetweenPayments[cycle.every];
   if (months === undefined) {

@@ -7,6 +7,7 @@ import { interestExpense } from '../position/interest-expense.ts';
 import { position } from '../position/position.ts';
 import type { Position } from '../position/position-figures.ts';
 import { averagesOf, reasonsOf, type Averages, type InterestBasis } from './interest-basis.ts';
+import type { MinorUnits } from '../units/units.ts';
 
 /** Why a figure of one month is another than that of the month before, in the order in which they are told. */
 export const changeReasons = [
@@ -35,13 +36,13 @@ export type ComparedFigure = (typeof comparedFigures)[number];
 /** A part of a change and its reason; minor units. */
 export interface ChangePart {
   readonly reason: ChangeReason;
-  readonly amount: number;
+  readonly amount: MinorUnits;
 }
 
 /** A figure of the month before and of this one, as known now, and why they differ. Minor units. */
 export interface FigureChange {
-  readonly before: number;
-  readonly now: number;
+  readonly before: MinorUnits;
+  readonly now: MinorUnits;
   /** They sum to the change; none is zero. */
   readonly parts: readonly ChangePart[];
   /** What interest was worked out over, where it is interest. */
@@ -176,8 +177,8 @@ function interestParts(
 
 /** A change by its reasons, those of one reason added up; what they do not sum to is unexplained. */
 function figure(
-  before: number,
-  now: number,
+  before: MinorUnits,
+  now: MinorUnits,
   over: readonly [Averages, Averages] | undefined,
   amounts: Amounts,
 ): FigureChange {

@@ -1,4 +1,5 @@
 import { addMonths, type CalendarDay } from '../calendar/calendar-day.ts';
+import type { Count } from '../units/units.ts';
 
 /** How long bills of a line without a maturity go on after the last event. */
 const monthsAhead = 12;
@@ -22,7 +23,7 @@ export function openLineEnds(start: CalendarDay, eventDays: readonly CalendarDay
 export function billsThrough(
   first: CalendarDay,
   ends: CalendarDay,
-): { readonly count: number; readonly regular: boolean } {
+): { readonly count: Count; readonly regular: boolean } {
   let count = 1;
   while (addMonths(first, count, true) <= ends) count += 1;
   const regular = addMonths(first, count - 1, true) === ends;

@@ -1,5 +1,6 @@
 import type { AccountRole } from './account-role.ts';
 import type { Entry, Posting } from './entry.ts';
+import type { MinorUnits } from '../units/units.ts';
 
 /**
  * Sums of entries by account, debits positive, credits negative. Minor units; accounts at zero included.
@@ -7,8 +8,8 @@ import type { Entry, Posting } from './entry.ts';
  * @example
  * balancesOf(entriesOnDay(loan, day('2025-02-01'))).get('interest-expense') // 1_000
  */
-export function balancesOf(found: readonly Entry[]): Map<AccountRole, number> {
-  const balances = new Map<AccountRole, number>();
+export function balancesOf(found: readonly Entry[]): Map<AccountRole, MinorUnits> {
+  const balances = new Map<AccountRole, MinorUnits>();
   for (const entry of found) {
     for (const { account, debit, credit } of entry.lines) {
       balances.set(account, (balances.get(account) ?? 0) + debit - credit);
@@ -19,8 +20,8 @@ export function balancesOf(found: readonly Entry[]): Map<AccountRole, number> {
 
 /** What must be posted to get from one set of balances to another. */
 export function difference(
-  from: ReadonlyMap<AccountRole, number>,
-  to: ReadonlyMap<AccountRole, number>,
+  from: ReadonlyMap<AccountRole, MinorUnits>,
+  to: ReadonlyMap<AccountRole, MinorUnits>,
 ): Posting[] {
   const accounts = new Set([...from.keys(), ...to.keys()]);
   return [...accounts]

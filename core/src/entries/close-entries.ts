@@ -8,6 +8,7 @@ import { clearStanding, type AccrualChoice } from './accruals.ts';
 import { accrualEntry, currentPortionEntry, sourceOf } from './entries.ts';
 import { entryOf, inOrder, reversalOf, type Entry, type Posting } from './entry.ts';
 import { standingBalances, type Balances } from './standing-balances.ts';
+import type { MinorUnits } from '../units/units.ts';
 
 /** What closing a month posts for one instrument. */
 export interface CloseEntries {
@@ -184,7 +185,7 @@ function corrections(
     : [];
   // What had accrued may have become due by then with the same sum owed: what is reversed differs all the same.
   if (before === 'standing') return entries;
-  const reversed = new Map<AccountRole, number>();
+  const reversed = new Map<AccountRole, MinorUnits>();
   for (const { account, debit, credit } of bookedAccrual(schedule, from - 1, books)?.lines ?? []) {
     reversed.set(account, credit - debit);
   }
@@ -200,7 +201,7 @@ function ofClosedMonths(
   books: Books,
 ): Entry[] {
   const entries: Entry[] = [];
-  const booked = new Map<AccountRole, number>();
+  const booked = new Map<AccountRole, MinorUnits>();
   let soFar: Posting[] = [];
   const earliest = Math.min(firstDay(schedule), books.closed[0]?.end ?? from);
   const first = books.openedAt ?? monthEnd(Math.max(booksFrom, earliest));
@@ -217,12 +218,12 @@ function ofClosedMonths(
 }
 
 function sumOf(months: readonly MonthBooked[]): Balances {
-  const sum = new Map<AccountRole, number>();
+  const sum = new Map<AccountRole, MinorUnits>();
   for (const { moved } of months) addTo(sum, moved);
   return sum;
 }
 
-function addTo(sum: Map<AccountRole, number>, moved: Balances): void {
+function addTo(sum: Map<AccountRole, MinorUnits>, moved: Balances): void {
   for (const [role, amount] of moved) sum.set(role, (sum.get(role) ?? 0) + amount);
 }
 
@@ -232,7 +233,7 @@ function expectedAt(
   periodEnd: CalendarDay,
   booksFrom: CalendarDay,
   books: Books,
-): Map<AccountRole, number> {
+): Map<AccountRole, MinorUnits> {
   const expected = new Map(standingBalances(schedule, periodEnd));
   addLines(expected, bookedAccrual(schedule, periodEnd, books));
   if (firstDay(schedule) >= booksFrom) return expected;
@@ -253,7 +254,7 @@ function bookedAccrual(schedule: AnySchedule, end: CalendarDay, { leftOut }: Boo
   return leftOut.has(end) ? undefined : accrualEntry(schedule, end);
 }
 
-function addLines(balances: Map<AccountRole, number>, entry: Entry | undefined): void {
+function addLines(balances: Map<AccountRole, MinorUnits>, entry: Entry | undefined): void {
   for (const { account, debit, credit } of entry?.lines ?? []) {
     balances.set(account, (balances.get(account) ?? 0) + debit - credit);
   }

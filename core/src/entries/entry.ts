@@ -1,5 +1,6 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import type { AccountRole } from './account-role.ts';
+import type { Count, MinorUnits } from '../units/units.ts';
 
 /** What made an entry. `opening` and `correction` bring an account to where it should stand. */
 export const entryKinds = [
@@ -20,8 +21,8 @@ export type EntryKind = (typeof entryKinds)[number];
 /** One line of an entry: one side is zero, the other more than zero. Minor units. */
 export interface EntryLine {
   readonly account: AccountRole;
-  readonly debit: number;
-  readonly credit: number;
+  readonly debit: MinorUnits;
+  readonly credit: MinorUnits;
   /** The code of its account where that is not the one in force: what a transfer takes out of another. */
   readonly code?: string;
 }
@@ -32,14 +33,14 @@ export interface Entry {
   readonly kind: EntryKind;
   readonly memo: string;
   /** The payment or coupon number it comes from, where it comes from one. */
-  readonly row: number | null;
+  readonly row: Count | null;
   readonly lines: readonly EntryLine[];
   /** Last day of the closed month whose figures it brings to where they should stand; of openings and corrections. */
   readonly belongsTo?: CalendarDay;
 }
 
 /** An amount for an account: a debit where positive, a credit where negative. */
-export type Posting = readonly [account: AccountRole, amount: number];
+export type Posting = readonly [account: AccountRole, amount: MinorUnits];
 
 /**
  * An entry from signed postings, debits first, zero amounts left out; `undefined` when nothing is left.
@@ -49,7 +50,7 @@ export function entryOf(
   date: CalendarDay,
   kind: EntryKind,
   memo: string,
-  row: number | null,
+  row: Count | null,
   postings: readonly Posting[],
 ): Entry | undefined {
   const moved = postings.filter(([, amount]) => amount !== 0);

@@ -2,6 +2,7 @@ import type { CalendarDay } from '../calendar/calendar-day.ts';
 import type { AnySchedule } from '../kinds/schedules.ts';
 import { accrualEntry } from './entries.ts';
 import type { Entry } from './entry.ts';
+import type { MinorUnits } from '../units/units.ts';
 
 /**
  * From what amount on accruals matter (IAS 1.7 and 1.31: what is immaterial need not be treated as a standard asks).
@@ -9,9 +10,9 @@ import type { Entry } from './entry.ts';
  */
 export interface Materiality {
   /** An accrual of this or more is booked. */
-  readonly each: number;
+  readonly each: MinorUnits;
   /** What is left out of a month altogether is never more. */
-  readonly sum: number;
+  readonly sum: MinorUnits;
 }
 
 /** An accrual that is small by itself. */
@@ -19,7 +20,7 @@ export interface SmallAccrual {
   /** Its entry, which is not posted where it is left out. */
   readonly accrual: Entry;
   /** What the entry comes to on each side; minor units. */
-  readonly amount: number;
+  readonly amount: MinorUnits;
 }
 
 /**
@@ -46,7 +47,7 @@ export function smallAccrual(
  * @example
  * leftOutOf([{ id: 'a', amount: 35 }, { id: 'b', amount: 41 }], { each: 50, sum: 60 }).map(({ id }) => id) // [ 'a' ]
  */
-export function leftOutOf<Small extends { readonly id: string; readonly amount: number }>(
+export function leftOutOf<Small extends { readonly id: string; readonly amount: MinorUnits }>(
   small: readonly Small[],
   { sum }: Materiality,
 ): Small[] {

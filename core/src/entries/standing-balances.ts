@@ -2,9 +2,10 @@ import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { debtKindOf, isDebt, kindOf } from '../kinds/kinds.ts';
 import type { AnySchedule } from '../kinds/schedules.ts';
 import type { AccountRole } from './account-role.ts';
+import type { MinorUnits } from '../units/units.ts';
 
 /** Balances by account: debits positive, credits negative, minor units. */
-export type Balances = ReadonlyMap<AccountRole, number>;
+export type Balances = ReadonlyMap<AccountRole, MinorUnits>;
 
 /**
  * Where an instrument's accounts stand after a period end once the period's accrual is reversed: the sum of all
@@ -20,7 +21,7 @@ export function standingBalances(schedule: AnySchedule, periodEnd: CalendarDay):
 function principalStanding(
   schedule: AnySchedule,
   periodEnd: CalendarDay,
-): (readonly [AccountRole, number])[] {
+): (readonly [AccountRole, MinorUnits])[] {
   if (!isDebt(schedule)) return [];
   const kind = debtKindOf(schedule);
   const at = kind.position(schedule, periodEnd);

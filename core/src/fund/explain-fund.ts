@@ -11,6 +11,7 @@ import { growsOnInterest } from '../rates/compounding.ts';
 import { compoundingInWords } from '../loan/explain/explain-loan.ts';
 import { roundingText, unroundedText } from '../explain/rounding-words.ts';
 import type { ExplainStep, Explanation } from '../explain/explanation.ts';
+import type { Count } from '../units/units.ts';
 
 /** The columns of a fund's schedule that hold amounts. */
 export type FundFigure = 'opening' | 'interest' | 'deposit' | 'closing';
@@ -28,7 +29,7 @@ const titles: Readonly<Record<FundFigure, string>> = {
  * @example
  * explainFundFigure(fund, 1, 'interest').amount // 4_552
  */
-export function explainFundFigure(schedule: FundSchedule, index: number, figure: FundFigure): Explanation {
+export function explainFundFigure(schedule: FundSchedule, index: Count, figure: FundFigure): Explanation {
   const row = schedule.rows[index] as FundRow;
   const cell = (column: FundFigure, label: string, of = row): ExplainStep => ({
     label,
@@ -63,7 +64,7 @@ export function explainFundFigure(schedule: FundSchedule, index: number, figure:
  * @example
  * explainNetDebt(fund, bond, 0).amount // 9_924_132
  */
-export function explainNetDebt(schedule: FundSchedule, debt: Schedule, index: number): Explanation {
+export function explainNetDebt(schedule: FundSchedule, debt: Schedule, index: Count): Explanation {
   const row = schedule.rows[index] as FundRow;
   const { owed, held, net } = netDebt(schedule, debt, row.due);
   const kept: ExplainStep =

@@ -5,21 +5,22 @@ import type { Schedule } from '../kinds/schedules.ts';
 import { interestExpense } from '../position/interest-expense.ts';
 import { fundPosition } from './fund-position.ts';
 import { fundEnd, fundHeld, fundTotal, type FundSchedule } from './fund-schedule.ts';
+import type { MinorUnits } from '../units/units.ts';
 
 /** What a debt and the fund that repays it come to together over their lives. Minor units. */
 export interface FundAndDebt {
   /** Interest expense of the debt. */
-  readonly debtInterest: number;
+  readonly debtInterest: MinorUnits;
   /** Interest that the fund earns. */
-  readonly earned: number;
-  readonly netInterest: number;
+  readonly earned: MinorUnits;
+  readonly netInterest: MinorUnits;
   /** Everything paid on the debt: interest, principal or face, fees. */
-  readonly paidOnDebt: number;
-  readonly deposits: number;
+  readonly paidOnDebt: MinorUnits;
+  readonly deposits: MinorUnits;
   /** What the fund pays out, and so is not paid from elsewhere. */
-  readonly released: number;
+  readonly released: MinorUnits;
   /** Paid on the debt and into the fund, less what the fund pays out; its opening balance is not counted. */
-  readonly outlay: number;
+  readonly outlay: MinorUnits;
   /** The day the debt is repaid, and the day the fund is paid out. */
   readonly debtEnds: CalendarDay;
   readonly fundEnds: CalendarDay;
@@ -59,7 +60,7 @@ export function netDebt(
   fund: FundSchedule,
   debt: Schedule,
   on: CalendarDay,
-): { readonly owed: number; readonly held: number; readonly net: number } {
+): { readonly owed: MinorUnits; readonly held: MinorUnits; readonly net: MinorUnits } {
   const owed = debtKindOf(debt).owed(debt, on);
   const held = fundPosition(fund, on).balance;
   return { owed, held, net: owed - held };

@@ -3,20 +3,21 @@ import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { fundInterest } from './fund-interest.ts';
 import { fundStart, fundYears } from './fund-periods.ts';
 import { fundEnd, fundTotal, type FundRow, type FundSchedule } from './fund-schedule.ts';
+import type { MinorUnits } from '../units/units.ts';
 
 /** What a fund stands at on a day, at the end of that day; it is paid out with its last deposit. Minor units. */
 export interface FundPosition {
   readonly on: CalendarDay;
-  readonly balance: number;
+  readonly balance: MinorUnits;
   /** Interest earned since the last deposit, not yet added. */
-  readonly accruedInterest: number;
+  readonly accruedInterest: MinorUnits;
   /** Deposits so far, with what was there at the beginning. */
-  readonly deposited: number;
+  readonly deposited: MinorUnits;
   /** Interest added so far. */
-  readonly earned: number;
+  readonly earned: MinorUnits;
   /** What the goal lacks; zero once the fund is paid out, or without a goal. */
-  readonly toGoal: number;
-  readonly next: { readonly due: CalendarDay; readonly deposit: number } | null;
+  readonly toGoal: MinorUnits;
+  readonly next: { readonly due: CalendarDay; readonly deposit: MinorUnits } | null;
 }
 
 /**

@@ -2,6 +2,7 @@ import { minorOf } from '../money/rounding.ts';
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import type { InterestPeriod } from '../calendar/interest-period.ts';
 import { type FundTerms } from './fund-terms.ts';
+import type { Count, MinorUnits } from '../units/units.ts';
 
 /** Amounts of a row as they are computed with, in grains. */
 export interface ExactFundRow {
@@ -17,26 +18,26 @@ export interface ExactFundRow {
  * is rounded.
  */
 export interface FundRow {
-  readonly n: number;
+  readonly n: Count;
   /** The day it is made: as agreed, or as recorded. */
   readonly due: CalendarDay;
   /** The day it was agreed for. */
   readonly agreed: CalendarDay;
-  readonly opening: number;
-  readonly interest: number;
-  readonly deposit: number;
-  readonly closing: number;
+  readonly opening: MinorUnits;
+  readonly interest: MinorUnits;
+  readonly deposit: MinorUnits;
+  readonly closing: MinorUnits;
   /** What the interest was worked out on: the opening balance, or what was paid in where interest earns none. */
-  readonly earning: number;
+  readonly earning: MinorUnits;
   readonly exact: ExactFundRow;
   readonly period: InterestPeriod;
 }
 
 /** What did not go as the terms say. */
 export type FundNotice =
-  | { readonly kind: 'short'; readonly on: CalendarDay; readonly amount: number }
-  | { readonly kind: 'reached-early'; readonly on: CalendarDay; readonly deposits: number }
-  | { readonly kind: 'passed-by-interest'; readonly on: CalendarDay; readonly amount: number };
+  | { readonly kind: 'short'; readonly on: CalendarDay; readonly amount: MinorUnits }
+  | { readonly kind: 'reached-early'; readonly on: CalendarDay; readonly deposits: MinorUnits }
+  | { readonly kind: 'passed-by-interest'; readonly on: CalendarDay; readonly amount: MinorUnits };
 
 /** The schedule of a sinking fund. */
 export interface FundSchedule {
@@ -44,7 +45,7 @@ export interface FundSchedule {
   readonly terms: FundTerms;
   readonly rows: readonly FundRow[];
   /** The level deposit, minor units; `null` for listed ones. */
-  readonly deposit: number | null;
+  readonly deposit: MinorUnits | null;
   /** What was left open, and its value unrounded. */
   readonly solved?: { readonly unknown: 'deposit' | 'count' | 'goal'; readonly value: string };
   /** The day the fund holds its goal; `undefined` where it falls short. */
@@ -71,8 +72,8 @@ export function fundTotal(
 /** What the books carry of a row, minor units: the fund's growth as shown, its deposit, and the interest between. */
 export function bookedFundRow(
   { terms, rows }: FundSchedule,
-  index: number,
-): { readonly deposit: number; readonly interest: number } {
+  index: Count,
+): { readonly deposit: MinorUnits; readonly interest: MinorUnits } {
   const paidIn = (through: number): number => fundTotal({ terms, rows: rows.slice(0, through) }, 'deposit');
   const deposit = paidIn(index + 1) - paidIn(index);
   const { opening, closing } = rows[index] as FundRow;
@@ -85,7 +86,7 @@ export function bookedFundRow(
  * @example
  * fundHeld(fund) // 1_000_000
  */
-export function fundHeld({ rows, terms }: FundSchedule): number {
+export function fundHeld({ rows, terms }: FundSchedule): MinorUnits {
   return rows.at(-1)?.closing ?? terms.opening?.amount ?? 0;
 }
 

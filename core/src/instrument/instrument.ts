@@ -2,6 +2,7 @@ import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { debtKindOf, kindOf } from '../kinds/kinds.ts';
 import type { AnySchedule, AnyTerms, Instrument, Schedule } from '../kinds/schedules.ts';
 import type { Proof } from '../proofs/proof.ts';
+import type { Count, MinorUnits } from '../units/units.ts';
 
 /**
  * The schedule of an instrument: a pure function of its terms and events. Throws as the builders do.
@@ -52,7 +53,7 @@ export function lastDay(schedule: AnySchedule): CalendarDay {
  * @example
  * principalOf(loan.terms) // 100_000
  */
-export function principalOf(terms: Instrument): number {
+export function principalOf(terms: Instrument): MinorUnits {
   return debtKindOf(terms).principal(terms);
 }
 
@@ -62,6 +63,6 @@ export function principalOf(terms: Instrument): number {
  * @example
  * rowCount(loan) // 12
  */
-export function rowCount(schedule: AnySchedule): number {
+export function rowCount(schedule: AnySchedule): Count {
   return kindOf(schedule).rowCount(schedule);
 }

@@ -1,6 +1,7 @@
 import { debtKindOf } from '../kinds/kinds.ts';
 import type { Schedule } from '../kinds/schedules.ts';
 import { mostSteps } from '../kinds/work-budget.ts';
+import type { Count } from '../units/units.ts';
 
 /**
  * What working out an instrument comes to, in steps: its rows, once for each time that something is worked out anew.
@@ -9,7 +10,7 @@ import { mostSteps } from '../kinds/work-budget.ts';
  * @example
  * stepsToWorkOut(loan) // 24
  */
-export function stepsToWorkOut(schedule: Schedule): number {
+export function stepsToWorkOut(schedule: Schedule): Count {
   return debtKindOf(schedule).stepsToWorkOut(schedule);
 }
 

@@ -1,3 +1,5 @@
+import type { Count, MinorUnits } from '../units/units.ts';
+
 /**
  * An amount in minor units as a plain decimal with exactly `digits` decimals: `(938019, 2)` is `9380.19`.
  * The form used in documents, on the command line and in files.
@@ -5,7 +7,7 @@
  * @example
  * formatAmount(123_456, 2) // '1234.56'
  */
-export function formatAmount(minor: number, digits: number): string {
+export function formatAmount(minor: MinorUnits, digits: Count): string {
   const sign = minor < 0 ? '-' : '';
   const text = Math.abs(minor)
     .toString()
@@ -21,7 +23,7 @@ export function formatAmount(minor: number, digits: number): string {
  * @example
  * parseAmount('1234.56', 2) // 123_456
  */
-export function parseAmount(text: string, digits: number): number | undefined {
+export function parseAmount(text: string, digits: Count): MinorUnits | undefined {
   const match = /^(-?)(\d+)(?:\.(\d+))?$/.exec(text);
   if (!match || (match[3] ?? '').length > digits) return undefined;
   const value = Number((match[2] ?? '') + (match[3] ?? '').padEnd(digits, '0'));

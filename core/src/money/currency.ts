@@ -1,3 +1,5 @@
+import type { Count } from '../units/units.ts';
+
 const zeroDecimals = 'BIF CLP DJF GNF ISK JPY KMF KRW PYG RWF UGX UYI VND VUV XAF XOF XPF';
 const threeDecimals = 'BHD IQD JOD KWD LYD OMR TND';
 const fourDecimals = 'CLF UYW';
@@ -23,7 +25,7 @@ const digitsByCode = new Map<string, number>([
  * @example
  * currencyDigits('JPY') // 0
  */
-export function currencyDigits(code: string): number | undefined {
+export function currencyDigits(code: string): Count | undefined {
   return digitsByCode.get(code);
 }
 

@@ -4,11 +4,12 @@ import { multiplyRatios, type Ratio } from './ratio.ts';
 import { roundedDecimal } from './rounded-decimal.ts';
 import { roundRatio, type Ties } from './round-ratio.ts';
 import { safeNumber } from './rounded-product.ts';
+import type { Count, MinorUnits } from '../units/units.ts';
 
 /** Where terms of any kind say how amounts are rounded; `none` keeps full precision. */
 export interface Rounded {
   /** Decimals of the currency's minor unit. */
-  readonly digits: number;
+  readonly digits: Count;
   readonly rounding: {
     readonly interest: 'cent' | 'unit' | 'none';
     readonly payment?: 'cent' | 'cent-up' | 'unit' | 'none';
@@ -24,7 +25,7 @@ export function grainsOf({ rounding }: Pick<Rounded, 'rounding'>): bigint {
 }
 
 /** How many minor units interest is rounded to. */
-export function interestStep({ rounding, digits }: Rounded): number {
+export function interestStep({ rounding, digits }: Rounded): MinorUnits {
   return rounding.interest === 'unit' ? 10 ** digits : 1;
 }
 
@@ -61,13 +62,13 @@ export function exactMinor(terms: Pick<Rounded, 'rounding'>, amount: bigint): Ra
  * @example
  * minorOf({ rounding: { interest: 'cent' } }, 12_345n) // 12_345
  */
-export function minorOf(terms: Pick<Rounded, 'rounding'>, amount: bigint): number {
+export function minorOf(terms: Pick<Rounded, 'rounding'>, amount: bigint): MinorUnits {
   const grains = grainsOf(terms);
   return grains === 1n ? safeNumber(amount) : minorOfGrains(amount, grains, terms.rounding.ties);
 }
 
 /** Exact minor units rounded once as the terms say of interest; to the minor unit where they do not round. */
-export function toMinor(terms: Rounded, exact: Ratio): number {
+export function toMinor(terms: Rounded, exact: Ratio): MinorUnits {
   return minorOf(terms, toGrains(terms, exact));
 }
 
@@ -84,6 +85,6 @@ export function paymentRounding({ digits, rounding }: Rounded, of: 'payment' | '
 }
 
 /** A payment in minor units rounded as its terms say. */
-export function roundedPayment({ step, how }: PaymentRounding, exact: Decimal): number {
+export function roundedPayment({ step, how }: PaymentRounding, exact: Decimal): MinorUnits {
   return roundedDecimal(exact.div(step), how).times(step).toNumber();
 }

@@ -2,6 +2,7 @@ import { addMonths, monthEnd, type CalendarDay } from '../calendar/calendar-day.
 import type { PlannedRow } from '../loan/plan/plan-loan.ts';
 import { byContract, type PlanMember } from './plan.ts';
 import type { BudgetOutcome } from './budget.ts';
+import type { MinorUnits } from '../units/units.ts';
 
 /** Where the cash of one month goes, member by member. Minor units. */
 export interface BudgetMonth {
@@ -9,9 +10,9 @@ export interface BudgetMonth {
   readonly month: CalendarDay;
   readonly members: readonly {
     /** What the contract asks, as far as it is paid. */
-    readonly asked: number;
+    readonly asked: MinorUnits;
     /** What is paid beyond it. */
-    readonly extra: number;
+    readonly extra: MinorUnits;
   }[];
 }
 

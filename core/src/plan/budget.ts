@@ -8,6 +8,7 @@ import { regularContract, type RegularContract } from '../loan/plan/regular-cont
 import { ratioToNumber } from '../money/ratio.ts';
 import { rateAt } from '../rates/rate-timeline.ts';
 import { byContract, type PlanMember } from './plan.ts';
+import type { Count, MinorUnits } from '../units/units.ts';
 
 /** How a budget is used: for one common day, by rate or by balance one loan after another, or in an order by name. */
 export type BudgetUse = 'same-day' | 'highest-rate' | 'smallest-balance' | readonly string[];
@@ -15,9 +16,9 @@ export type BudgetUse = 'same-day' | 'highest-rate' | 'smallest-balance' | reado
 /** What a monthly budget comes to. Amounts in minor units. */
 export interface BudgetOutcome {
   readonly clears: CalendarDay;
-  readonly interest: number;
+  readonly interest: MinorUnits;
   /** Of the last day of each month; up to the last in which something is paid. */
-  readonly months: readonly { readonly month: CalendarDay; readonly paid: number }[];
+  readonly months: readonly { readonly month: CalendarDay; readonly paid: MinorUnits }[];
   readonly members: readonly {
     readonly name: string;
     readonly clears: CalendarDay;
@@ -25,14 +26,14 @@ export interface BudgetOutcome {
     readonly rows: readonly PlannedRow[];
   }[];
   /** What one common day leaves of the budget each month; nothing where loans take turns. */
-  readonly unspent: number;
+  readonly unspent: MinorUnits;
 }
 
 /** One instrument as the budget pays it. */
 interface Account {
   readonly name: string;
-  readonly perYear: number;
-  readonly least: number;
+  readonly perYear: Count;
+  readonly least: MinorUnits;
   readonly contract: Contract | undefined;
   readonly regular: RegularContract | undefined;
   /** What its contract asks, or what is paid on it once its turn has come. */
@@ -45,7 +46,7 @@ interface Account {
  * @example
  * contractualYearly(members, day('2025-06-30')) // 106_620
  */
-export function contractualYearly(members: readonly PlanMember[], on: CalendarDay): number {
+export function contractualYearly(members: readonly PlanMember[], on: CalendarDay): MinorUnits {
   return members.reduce(
     (sum, { schedule }) => sum + byContract(schedule, on).payment * paymentsPerYear[schedule.terms.every],
     0,
@@ -62,7 +63,7 @@ export function contractualYearly(members: readonly PlanMember[], on: CalendarDa
 export function budgetOutcome(
   members: readonly PlanMember[],
   on: CalendarDay,
-  monthly: number,
+  monthly: MinorUnits,
   use: BudgetUse,
 ): BudgetOutcome {
   const accounts = members.map(({ name, schedule, least, prepay }): Account => {
@@ -153,7 +154,7 @@ function inTurn(
   accounts: readonly Account[],
   turns: readonly Account[],
   on: CalendarDay,
-  monthly: number,
+  monthly: MinorUnits,
 ): void {
   let since = on;
   let left = 0;

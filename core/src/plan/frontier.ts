@@ -7,11 +7,12 @@ import { followPayments, regularContract, type RegularContract } from '../loan/p
 import { byContract, type PlanMember } from './plan.ts';
 import { planFund, type FundRule } from './plan-fund.ts';
 import { rateOfNoValue, type DatedAmount } from './present-value.ts';
+import type { Count, MinorUnits } from '../units/units.ts';
 
 /** Horizons to compare: each month or each year up to a number of them. */
 export interface Horizons {
   readonly every: 'month' | 'year';
-  readonly count: number;
+  readonly count: Count;
 }
 
 /** What clearing everything by a day comes to. Amounts in minor units. */
@@ -19,19 +20,19 @@ export interface Horizon {
   readonly clearBy: CalendarDay;
   /** In years from the day that the plan starts after. */
   readonly years: number;
-  readonly interest: number;
+  readonly interest: MinorUnits;
   /** The payments of a month times twelve: each payment by how often a year it is made. */
-  readonly yearlyCash: number;
+  readonly yearlyCash: MinorUnits;
   /** Everything paid, by day; what a fund pays out counts against it. */
   readonly payments: readonly DatedAmount[];
   /** Members of which nothing falls due by the day. */
-  readonly without: number;
+  readonly without: MinorUnits;
 }
 
 /** A horizon beside the one before; `undefined` for the first, and where other members are in reach. */
 export interface Step {
-  readonly addedInterest: number;
-  readonly freedYearlyCash: number;
+  readonly addedInterest: MinorUnits;
+  readonly freedYearlyCash: MinorUnits;
   /** Yearly effective rate at which the difference of the payments has no value; where there is one. */
   readonly priceOfWaiting: number | undefined;
 }
@@ -44,14 +45,14 @@ export function horizonDays({ every, count }: Horizons, on: CalendarDay): Calend
 }
 
 interface Raisable {
-  readonly least: number;
-  readonly perYear: number;
+  readonly least: MinorUnits;
+  readonly perYear: Count;
   readonly contract: Contract;
   readonly regular: RegularContract | undefined;
 }
 
 interface Provided {
-  readonly perYear: number;
+  readonly perYear: Count;
   readonly member: PlanMember;
   readonly unchanged: PlannedLoan;
 }
@@ -97,8 +98,8 @@ export function* frontier(
 }
 
 interface Part {
-  readonly interest: number;
-  readonly yearlyCash: number;
+  readonly interest: MinorUnits;
+  readonly yearlyCash: MinorUnits;
   readonly payments: readonly DatedAmount[];
 }
 

@@ -1,7 +1,9 @@
+import type { MinorUnits } from '../units/units.ts';
+
 /** What is asked of income. Amounts in minor units. */
 export interface IncomeQuestion {
   /** Fixed outlays of a month. */
-  readonly outlays: number;
+  readonly outlays: MinorUnits;
   readonly outlaysDeductible: boolean;
   /** As a fraction, below 1. */
   readonly taxRate: number;
@@ -21,9 +23,9 @@ export interface IncomeQuestion {
  */
 export function incomeNeeded(
   { outlays, outlaysDeductible, taxRate, interestDeductible }: IncomeQuestion,
-  service: number,
-  interest: number,
-): number {
+  service: MinorUnits,
+  interest: MinorUnits,
+): MinorUnits {
   const before = (interestDeductible ? interest : 0) + (outlaysDeductible ? 12 * outlays : 0);
   const after = service + 12 * outlays - before;
   return after / (1 - taxRate) + before;

@@ -5,6 +5,7 @@ import { buildFundSchedule } from '../fund/build-fund-schedule.ts';
 import type { FundSchedule } from '../fund/fund-schedule.ts';
 import type { Ratio } from '../money/ratio.ts';
 import type { OutOfReach } from '../loan/plan/plan-loan.ts';
+import type { Count, MinorUnits } from '../units/units.ts';
 
 /** How what may not be repaid early is provided for. */
 export interface FundRule {
@@ -22,10 +23,10 @@ export interface FundRule {
  */
 export function planFund(
   { annualRate, every }: FundRule,
-  { currency, digits }: { readonly currency: string; readonly digits: number },
+  { currency, digits }: { readonly currency: string; readonly digits: Count },
   on: CalendarDay,
   clearBy: CalendarDay,
-  goal: number,
+  goal: MinorUnits,
 ): FundSchedule | OutOfReach {
   const cycle = { anchor: clearBy, every, keepMonthEnd: clearBy === monthEnd(clearBy) };
   const first = cycleIndexOnOrAfter(cycle, on + 1);

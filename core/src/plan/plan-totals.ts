@@ -3,14 +3,15 @@ import { paymentsPerYear } from '../calendar/frequency.ts';
 import type { PlannedLoan } from '../loan/plan/plan-loan.ts';
 import { exactProof, type Proof } from '../proofs/proof.ts';
 import type { PlannedMember } from './plan.ts';
+import type { MinorUnits } from '../units/units.ts';
 
 /** What a plan comes to in a year. Minor units. */
 export interface PlanYear {
   readonly year: number;
   /** What is owed at the end of it. */
-  readonly closing: number;
-  readonly interest: number;
-  readonly principal: number;
+  readonly closing: MinorUnits;
+  readonly interest: MinorUnits;
+  readonly principal: MinorUnits;
 }
 
 /** The year that a day belongs to, by the year that it ends in. */
@@ -46,11 +47,11 @@ export function planYears(
 
 /** A plan in all. Minor units. */
 export interface PlanTotals {
-  readonly balance: number;
-  readonly interest: number;
-  readonly paid: number;
+  readonly balance: MinorUnits;
+  readonly interest: MinorUnits;
+  readonly paid: MinorUnits;
   /** Twelve times the payments of a month: each payment, and each deposit, by how often a year it is made. */
-  readonly yearlyCash: number;
+  readonly yearlyCash: MinorUnits;
   readonly years: readonly PlanYear[];
 }
 

@@ -12,13 +12,14 @@ import {
   type PlannedRow,
 } from '../loan/plan/plan-loan.ts';
 import { planFund, type FundRule } from './plan-fund.ts';
+import type { MinorUnits } from '../units/units.ts';
 
 /** An instrument in a plan. */
 export interface PlanMember {
   readonly name: string;
   readonly schedule: Schedule;
   /** The least that is paid each time, minor units. */
-  readonly least: number;
+  readonly least: MinorUnits;
   /** Whether it may be repaid early; where not, a fund provides for it. */
   readonly prepay: boolean;
 }

@@ -1,11 +1,12 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { presentValue } from './present-value.ts';
 import type { Horizon, Step } from './frontier.ts';
+import type { Count, MinorUnits } from '../units/units.ts';
 
 /** A place on the curve of horizons, between two of them where it falls between. Minor units. */
 export interface CurvePlace {
   readonly years: number;
-  readonly yearlyCash: number;
+  readonly yearlyCash: MinorUnits;
 }
 
 /**
@@ -20,7 +21,7 @@ export interface CurvePlace {
 export function crossings(
   horizons: readonly Horizon[],
   steps: readonly (Step | undefined)[],
-  months: number,
+  months: Count,
 ): CurvePlace[] {
   const differences = steps.map((step) => step && step.addedInterest - (step.freedYearlyCash * months) / 12);
   const found: CurvePlace[] = [];
@@ -50,7 +51,7 @@ export function leastWorth(
   horizons: readonly Horizon[],
   on: CalendarDay,
   rate: number,
-): { readonly horizon: Horizon; readonly presentValue: number } | undefined {
+): { readonly horizon: Horizon; readonly presentValue: MinorUnits } | undefined {
   const whole = horizons.filter(({ without }) => without === 0);
   const worths = whole.map((horizon) => ({
     horizon,

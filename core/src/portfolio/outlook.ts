@@ -3,19 +3,20 @@ import { debtKindOf } from '../kinds/kinds.ts';
 import type { Schedule } from '../kinds/schedules.ts';
 import { flowsOf } from './flows-of.ts';
 import { portfolioValues } from './portfolio.ts';
+import type { Count, MinorUnits } from '../units/units.ts';
 
 /** What is to come of a debt after a day, to its end. Amounts in minor units. */
 export interface Outlook {
   /** Interest paid after the day. */
-  readonly interest: number;
+  readonly interest: MinorUnits;
   /** What is paid in each of the twelve months after the day. */
-  readonly months: readonly number[];
+  readonly months: readonly MinorUnits[];
   /** What is owed when they are over. */
-  readonly owedAfter: number;
+  readonly owedAfter: MinorUnits;
   /** The last day on which something is paid. */
   readonly ends: CalendarDay;
   /** What is owed still after that day. */
-  readonly left: number;
+  readonly left: MinorUnits;
 }
 
 /**
@@ -52,7 +53,7 @@ function monthsAfter(on: CalendarDay, count: number): { from: CalendarDay; to: C
  * @example
  * owedToTheEnd(loan, day('2025-09-30')) // [ 34_668, 26_130, 17_506, 8_796, 0 ]
  */
-export function owedToTheEnd(schedule: Schedule, on: CalendarDay, everyMonths = 1): number[] {
+export function owedToTheEnd(schedule: Schedule, on: CalendarDay, everyMonths: Count = 1): MinorUnits[] {
   const kind = debtKindOf(schedule);
   const owed = [kind.owed(schedule, on)];
   const ends = kind.lastDay(schedule);

@@ -7,6 +7,7 @@ import { exactProof, type Proof } from '../proofs/proof.ts';
 import type { Flow } from './flow.ts';
 import { flowsOf } from './flows-of.ts';
 import type { PortfolioPeriod } from './portfolio-periods.ts';
+import type { MinorUnits } from '../units/units.ts';
 
 /** What a portfolio can be looked at for: balances at the end of each period, then what flows in it. */
 export const portfolioMeasures = [
@@ -36,7 +37,7 @@ export function portfolioValues(
   schedule: Schedule,
   periods: readonly PortfolioPeriod[],
   measure: PortfolioMeasure,
-): number[] {
+): MinorUnits[] {
   switch (measure) {
     case 'closing':
       return periods.map(({ to }) => debtKindOf(schedule).owed(schedule, to));
@@ -56,7 +57,7 @@ export function portfolioValues(
 }
 
 /** The sums of a column of flows over each period, minor units. */
-function flowing(schedule: Schedule, periods: readonly PortfolioPeriod[], column: FlowKey): number[] {
+function flowing(schedule: Schedule, periods: readonly PortfolioPeriod[], column: FlowKey): MinorUnits[] {
   const sums = periods.map(() => 0);
   let at = 0;
   for (const flow of flowsOf(schedule)) {
@@ -69,11 +70,11 @@ function flowing(schedule: Schedule, periods: readonly PortfolioPeriod[], column
 
 /** How what is owed moves over periods. Minor units. */
 export interface Movement {
-  readonly opening: number;
-  readonly drawn: number;
-  readonly added: number;
-  readonly principal: number;
-  readonly closing: number;
+  readonly opening: MinorUnits;
+  readonly drawn: MinorUnits;
+  readonly added: MinorUnits;
+  readonly principal: MinorUnits;
+  readonly closing: MinorUnits;
 }
 
 /**

@@ -3,6 +3,7 @@ import { debtKindOf } from '../kinds/kinds.ts';
 import type { Schedule } from '../kinds/schedules.ts';
 import { classificationOn } from './classification.ts';
 import { position } from './position.ts';
+import type { MinorUnits } from '../units/units.ts';
 
 /** How many single years the amounts due are shown for before all later ones together. */
 export const yearsApart = 5;
@@ -14,7 +15,7 @@ export const yearsApart = 5;
  * @example
  * maturities(loan, day('2025-06-30')) // [ 59_779, 0, 0, 0, 0, 0 ]
  */
-export function maturities(schedule: Schedule, on: CalendarDay): number[] {
+export function maturities(schedule: Schedule, on: CalendarDay): MinorUnits[] {
   const due = new Array<number>(yearsApart + 1).fill(0);
   const { outstanding } = position(schedule, on);
   if (outstanding === 0) return due;

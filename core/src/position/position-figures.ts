@@ -1,31 +1,32 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
+import type { MinorUnits } from '../units/units.ts';
 
 /** What an instrument stands at on a day, at the end of that day. Amounts in minor units, all positive. */
 export interface Position {
   readonly on: CalendarDay;
   /** Principal of a loan, face of a bond. */
-  readonly outstanding: number;
+  readonly outstanding: MinorUnits;
   /** Interest or coupon since the last row, not yet due. */
-  readonly accruedInterest: number;
+  readonly accruedInterest: MinorUnits;
   /** Fee on the unused part of a credit line since the last bill, not yet due. */
-  readonly accruedFee: number;
+  readonly accruedFee: MinorUnits;
   /** Interest (of a credit line fees too) that fell due and was not paid, or was kept apart by agreement. */
-  readonly unpaidInterest: number;
+  readonly unpaidInterest: MinorUnits;
   /** Of that what was kept apart by agreement, and is not due yet. */
-  readonly deferredInterest: number;
-  readonly unamortizedDiscount: number;
-  readonly unamortizedPremium: number;
-  readonly unamortizedIssueCosts: number;
+  readonly deferredInterest: MinorUnits;
+  readonly unamortizedDiscount: MinorUnits;
+  readonly unamortizedPremium: MinorUnits;
+  readonly unamortizedIssueCosts: MinorUnits;
   /** Costs of a credit line not yet amortized: an asset, no part of what is carried (ASC 835-30-S45-1). */
-  readonly deferredCosts: number;
+  readonly deferredCosts: MinorUnits;
   /** Paid to the lender beyond all that was owed, and not come back: an asset, no part of what is carried. */
-  readonly overpaid: number;
+  readonly overpaid: MinorUnits;
   /** Outstanding less discount and costs, plus premium (IFRS 9 Appendix A, amortised cost). */
-  readonly carrying: number;
+  readonly carrying: MinorUnits;
   /** Due within twelve months of the day (IAS 1.69; ASC 470-10-45). */
-  readonly current: number;
-  readonly nonCurrent: number;
-  readonly next: { readonly due: CalendarDay; readonly payment: number } | null;
+  readonly current: MinorUnits;
+  readonly nonCurrent: MinorUnits;
+  readonly next: { readonly due: CalendarDay; readonly payment: MinorUnits } | null;
 }
 
 /** The figures of a position. */

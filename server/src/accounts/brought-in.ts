@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import { parseDay, type CalendarDay, type Entry } from '@coffer/core';
+import { type CalendarDay, type Entry, type MinorUnits, parseDay } from '@coffer/core';
 import type { BroughtIn } from '@coffer/contract';
 import { Refusal } from '../http/refusal.ts';
 import { entryLines } from '../journal/entry-lines.ts';
@@ -76,7 +76,7 @@ export function untied(all: readonly BroughtIn[]): BroughtIn[] {
 }
 
 /** No month is locked while what is brought in does not tie to the ledger. Throws {@link Refusal} 409 with each account. */
-export function refuseUntied(all: readonly BroughtIn[], money: (minor: number) => string): void {
+export function refuseUntied(all: readonly BroughtIn[], money: (minor: MinorUnits) => string): void {
   const off = untied(all);
   if (off.length === 0) return;
   const said = off.map(

@@ -1,7 +1,7 @@
 import { Router } from 'express';
 import type { Knex } from 'knex';
 import { downloads, endpoints } from '@coffer/contract';
-import { formatAmount } from '@coffer/core';
+import { formatAmount, type MinorUnits } from '@coffer/core';
 import { companyOf } from '../company/company-store.ts';
 import { writeCsv } from '../http/csv.ts';
 import { serve, serveFile } from '../http/route.ts';
@@ -25,7 +25,7 @@ export function correctionRoutes(database: Knex, figures: FigureThreads): Router
   serveFile(router, downloads.catchUpsCsv, async ({ query, person, response }) => {
     const { digits } = await companyOf(database, person.companyId);
     const { catchUps } = await catchUpsView(database, figures, person.companyId, query);
-    const money = (minor: number): string => formatAmount(minor, digits);
+    const money = (minor: MinorUnits): string => formatAmount(minor, digits);
     const rows = catchUps.flatMap(({ number, lines, ...each }) =>
       lines.map((line) => ({
         ...each,

@@ -1,4 +1,4 @@
-import { formatAmount, formatDay, type Schedule } from '@coffer/core';
+import { formatAmount, formatDay, type MinorUnits, type Schedule } from '@coffer/core';
 import { recordsPayments, type Question } from '@coffer/contract';
 
 /**
@@ -8,7 +8,7 @@ import { recordsPayments, type Question } from '@coffer/contract';
 export function askAboutOverpaid(name: string, schedule: Schedule, before?: Schedule): Question[] {
   const over = overpaidIn(schedule);
   if (total(over) <= total(before ? overpaidIn(before) : [])) return [];
-  const money = (minor: number): string => formatAmount(minor, schedule.terms.digits);
+  const money = (minor: MinorUnits): string => formatAmount(minor, schedule.terms.digits);
   return over.map(({ on, stated, applied }) => ({
     code: 'overpaid',
     key: '',

@@ -1,11 +1,12 @@
 import {
+  type CalendarDay,
   formatAmount,
   formatDay,
   loanRow,
-  rowOfDue,
-  parseDay,
-  type CalendarDay,
   type LoanSchedule,
+  type MinorUnits,
+  parseDay,
+  rowOfDue,
   type Schedule,
 } from '@coffer/core';
 import { recordsPayments, type PaymentMade, type Question } from '@coffer/contract';
@@ -64,7 +65,7 @@ function whatItDoes(before: LoanSchedule, after: LoanSchedule, due: CalendarDay)
     const at = rowOfDue(schedule, due);
     return at < 0 ? undefined : loanRow(schedule, at);
   });
-  const money = (minor: number): string => formatAmount(minor, after.terms.digits);
+  const money = (minor: MinorUnits): string => formatAmount(minor, after.terms.digits);
   if (!was || !is) return 'The open month books what that changes.';
   return (
     `Its interest becomes ${money(is.interest)} (now ${money(was.interest)}), its principal ` +

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import type { AccountRole, Entry } from '@coffer/core';
+import type { AccountRole, Entry, MinorUnits } from '@coffer/core';
 import type { CloseCheck, CloseFund, CloseRow } from '@coffer/contract';
 import { Refusal } from '../http/refusal.ts';
 import { entryLines } from '../journal/entry-lines.ts';
@@ -70,7 +70,10 @@ export async function closeChecks(
 }
 
 /** A month whose checks fail is not locked. Throws {@link Refusal} 409, naming each with its figures. */
-export function refuseWhatDoesNotTie(checks: readonly CloseCheck[], money: (minor: number) => string): void {
+export function refuseWhatDoesNotTie(
+  checks: readonly CloseCheck[],
+  money: (minor: MinorUnits) => string,
+): void {
   const failing = checks.filter(({ difference }) => difference !== 0);
   if (failing.length === 0) return;
   const said = failing.map(

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import { formatAmount, type AccountRole, type Entry, type Materiality } from '@coffer/core';
+import { type AccountRole, type Entry, formatAmount, type Materiality, type MinorUnits } from '@coffer/core';
 import type { BroughtIn, CloseCheck, Unworkable } from '@coffer/contract';
 import { accountsOf, type Accounts } from '../accounts/accounts.ts';
 import { broughtByInstrument, broughtIn, refuseUntied } from '../accounts/brought-in.ts';
@@ -101,7 +101,7 @@ export function refuseUnready(
     ],
     unworkable,
   );
-  const money = (minor: number): string => formatAmount(minor, digits);
+  const money = (minor: MinorUnits): string => formatAmount(minor, digits);
   refuseMissing(missing);
   refuseUntied(brought, money);
   refuseWhatDoesNotTie(checks, money);

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import { formatAmount, formatDay, parseDay, unseen, type CalendarDay } from '@coffer/core';
+import { type CalendarDay, formatAmount, formatDay, type MinorUnits, parseDay, unseen } from '@coffer/core';
 import type { Company } from '../company/company-store.ts';
 import { reportedFunds } from '../funds/reported-funds.ts';
 import { newestFunds, newestVersions } from '../instruments/instrument-store.ts';
@@ -24,7 +24,7 @@ export async function wrongInstruments(
   const books = await booksOfInstruments(database, company.id, open.ends_on);
   const month = parseDay(open.ends_on) as CalendarDay;
   const asked = { month, booksFrom: parseDay(company.booksFrom) as CalendarDay };
-  const money = (minor: number): string => formatAmount(minor, company.digits);
+  const money = (minor: MinorUnits): string => formatAmount(minor, company.digits);
   const funds = await reportedFunds(database, company.id, last);
   const withBooks = (version: StoredVersion, name: string): { name: string; item: InBooks }[] => {
     const held = books.get(version.id);

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import { formatAmount, parseDay, type AccountRole, type CalendarDay } from '@coffer/core';
+import { type AccountRole, type CalendarDay, formatAmount, type MinorUnits, parseDay } from '@coffer/core';
 import type { FiguresView } from '@coffer/contract';
 import type { Company } from '../company/company-store.ts';
 import { reportedPositions, type Reported } from '../instruments/reported-positions.ts';
@@ -60,7 +60,7 @@ async function offTheLedger(
   }
   const notBooked = await keptLeftOut(database, company.id, endsOn);
   const reported = new Map(reports.map(({ row }) => [row.id, row]));
-  const money = (minor: number): string => formatAmount(minor, company.digits);
+  const money = (minor: MinorUnits): string => formatAmount(minor, company.digits);
   const found: string[] = [];
   for (const id of new Set([...ledger.keys(), ...reported.keys()])) {
     const leftOut = notBooked.get(id)?.leftOut;

@@ -1,11 +1,11 @@
-import { discountAtIssue, type BondSchedule } from '@coffer/core';
+import { type BondSchedule, discountAtIssue, type MinorUnits } from '@coffer/core';
 import { showAmount, showRate } from '../../words/show.ts';
 import type { Fact } from '../../words/fact.ts';
 
 /** What a bond's issue came to: proceeds, discount or premium, rates. */
 export function bondIssueFacts(schedule: BondSchedule): Fact[] {
   const { terms, rates, proceeds, accruedReceived } = schedule;
-  const money = (minor: number): string => showAmount(minor, terms.digits);
+  const money = (minor: MinorUnits): string => showAmount(minor, terms.digits);
   const percent = (rate: typeof rates.effective): string =>
     showRate(`${rate.times(100).toDecimalPlaces(8).toFixed()}%`);
   const discount = discountAtIssue(schedule);

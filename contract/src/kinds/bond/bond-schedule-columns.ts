@@ -1,4 +1,4 @@
-import { formatAmount, formatDay, type BondRow, type BondSchedule } from '@coffer/core';
+import { type BondRow, type BondSchedule, formatAmount, formatDay, type MinorUnits } from '@coffer/core';
 import type { ScheduleColumn } from '../../document/schedule-column.ts';
 
 /**
@@ -10,7 +10,7 @@ export function bondScheduleColumns({
   rows,
   accruedReceived,
 }: BondSchedule): readonly ScheduleColumn<BondRow>[] {
-  const money = (minor: number): string => formatAmount(minor, terms.digits);
+  const money = (minor: MinorUnits): string => formatAmount(minor, terms.digits);
   const amount = (
     key: string,
     title: string,

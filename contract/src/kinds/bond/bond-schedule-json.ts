@@ -1,10 +1,11 @@
 import {
+  type BondRow,
+  type BondSchedule,
   bondTotalOf,
   discountAtIssue,
   discountShare,
   formatAmount,
-  type BondRow,
-  type BondSchedule,
+  type MinorUnits,
   type TotalledBondColumn,
 } from '@coffer/core';
 import { proofsJson } from '../../document/proofs-json.ts';
@@ -32,7 +33,7 @@ export interface BondScheduleJson extends PublishedSchedule {
 export function bondScheduleJson(schedule: BondSchedule, range?: RowRange): BondScheduleJson {
   const { terms, rates, rows, accruedReceived } = schedule;
   const columns = bondScheduleColumns(schedule);
-  const money = (minor: number): string => formatAmount(minor, terms.digits);
+  const money = (minor: MinorUnits): string => formatAmount(minor, terms.digits);
   const numbered = rows.map((row) => ({ row, n: row.kind === 'redemption' ? null : row.n }));
   const chosen = inRange(numbered, range).map(({ row }) => row);
   const percent = (rate: typeof rates.effective): string =>

@@ -2,11 +2,12 @@ import {
   formatAmount,
   formatDay,
   fundAndDebt,
-  fundTotal,
-  netDebt,
   type FundNotice,
   type FundPosition,
   type FundSchedule,
+  fundTotal,
+  type MinorUnits,
+  netDebt,
   type Schedule,
 } from '@coffer/core';
 import { proofsJson } from '../../document/proofs-json.ts';
@@ -48,7 +49,7 @@ export function fundScheduleJson(
   debt?: Schedule,
 ): FundScheduleJson {
   const { terms, rows, deposit, reached, solved, notices } = schedule;
-  const money = (minor: number): string => formatAmount(minor, terms.digits);
+  const money = (minor: MinorUnits): string => formatAmount(minor, terms.digits);
   const columns = fundScheduleColumns(schedule, debt);
   const chosen = inRange([...rows], range);
   const sums = { terms, rows: chosen };
@@ -94,7 +95,7 @@ export function fundPositionJson(
   at: FundPosition,
   debt?: Schedule,
 ): Record<string, unknown> {
-  const money = (minor: number): string => formatAmount(minor, schedule.terms.digits);
+  const money = (minor: MinorUnits): string => formatAmount(minor, schedule.terms.digits);
   return {
     on: formatDay(at.on),
     balance: money(at.balance),
@@ -107,7 +108,7 @@ export function fundPositionJson(
   };
 }
 
-type Money = (minor: number) => string;
+type Money = (minor: MinorUnits) => string;
 
 function againstDebt(schedule: FundSchedule, debt: Schedule, on: number, money: Money): object {
   const { owed, net } = netDebt(schedule, debt, on);

@@ -1,11 +1,18 @@
-import { costAmortization, formatAmount, formatDay, type LoanRow, type LoanSchedule } from '@coffer/core';
+import {
+  costAmortization,
+  formatAmount,
+  formatDay,
+  type LoanRow,
+  type LoanSchedule,
+  type MinorUnits,
+} from '@coffer/core';
 import type { ScheduleColumn } from '../../document/schedule-column.ts';
 
 /** The columns of a loan's or a line's schedule. */
 export function loanScheduleColumns(schedule: LoanSchedule): readonly ScheduleColumn<LoanRow>[] {
   const { terms } = schedule;
-  const money = (minor: number): string => formatAmount(minor, terms.digits);
-  const some = (minor: number): string | undefined => (minor > 0 ? money(minor) : undefined);
+  const money = (minor: MinorUnits): string => formatAmount(minor, terms.digits);
+  const some = (minor: MinorUnits): string | undefined => (minor > 0 ? money(minor) : undefined);
   const costs = costAmortization(schedule).amortized;
   const amount = (
     key: string,

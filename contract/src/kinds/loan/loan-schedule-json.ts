@@ -1,16 +1,17 @@
 import {
+  type AmountColumn,
   formatAmount,
   formatDay,
   formatPercent,
   loanRow,
+  type LoanRow,
+  type LoanSchedule,
   minorOf,
+  type MinorUnits,
   PeriodGrowths,
   totalDrawn,
   totalOf,
   unroundedPayment,
-  type AmountColumn,
-  type LoanRow,
-  type LoanSchedule,
 } from '@coffer/core';
 import type { PublishedSchedule } from '../../document/published-schedule.ts';
 import { publishedRow } from '../../document/schedule-column.ts';
@@ -42,7 +43,7 @@ export interface LoanScheduleJson extends PublishedSchedule {
 /** A loan's schedule in the published form: amounts as strings with the currency's decimals. */
 export function loanScheduleJson(schedule: LoanSchedule, range?: RowRange): LoanScheduleJson {
   const { terms, length, notices, settlement } = schedule;
-  const money = (minor: number): string => formatAmount(minor, terms.digits);
+  const money = (minor: MinorUnits): string => formatAmount(minor, terms.digits);
   const rows = Array.from({ length }, (_, index) => loanRow(schedule, index));
   const numbered = rows.filter((row) => row.n !== null);
   const last = rows.filter((row) => row.n !== null || row.kind === 'settlement').at(-1);
@@ -94,7 +95,7 @@ export function loanScheduleJson(schedule: LoanSchedule, range?: RowRange): Loan
   };
 }
 
-type Money = (minor: number) => string;
+type Money = (minor: MinorUnits) => string;
 
 function regularPayment({ settings, terms }: LoanSchedule, money: Money): string | null {
   const regular = settings.find(({ kind, amount }) => (kind === 'level' || kind === 'agreed') && amount > 0n);

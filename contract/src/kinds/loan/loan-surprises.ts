@@ -1,13 +1,14 @@
 import {
+  type CalendarDay,
   formatAmount,
   formatDay,
   formatPercent,
   loanRow,
-  paymentsPerYear,
-  ratioToNumber,
-  type CalendarDay,
   type LoanRow,
   type LoanSchedule,
+  type MinorUnits,
+  paymentsPerYear,
+  ratioToNumber,
 } from '@coffer/core';
 
 const yearDays = 365;
@@ -39,7 +40,7 @@ export function highRateWords(rate: number, percent: string, from: CalendarDay):
   return rate > highRate ? [`The rate from ${formatDay(from)} is ${percent} a year.`] : [];
 }
 
-const money = ({ terms }: LoanSchedule, minor: number): string => formatAmount(minor, terms.digits);
+const money = ({ terms }: LoanSchedule, minor: MinorUnits): string => formatAmount(minor, terms.digits);
 
 function firstPeriod(schedule: LoanSchedule): string[] {
   const { start, first, every, due } = schedule.terms;

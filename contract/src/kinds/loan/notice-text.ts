@@ -1,8 +1,15 @@
-import { formatAmount, formatDay, missingFixingText, type LoanNotice, type LoanSchedule } from '@coffer/core';
+import {
+  formatAmount,
+  formatDay,
+  type LoanNotice,
+  type LoanSchedule,
+  type MinorUnits,
+  missingFixingText,
+} from '@coffer/core';
 
 /** What a notice says, in a sentence. */
 export function noticeText({ terms }: LoanSchedule, notice: LoanNotice): string {
-  const money = (minor: number): string => formatAmount(minor, terms.digits);
+  const money = (minor: MinorUnits): string => formatAmount(minor, terms.digits);
   const on = formatDay(notice.on);
   switch (notice.kind) {
     case 'extra-cut':

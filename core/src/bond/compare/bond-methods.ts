@@ -2,19 +2,20 @@ import type { BondRow, BondSchedule } from '../schedule/bond-schedule.ts';
 import type { BondTerms } from '../terms/bond-terms.ts';
 import { buildBondSchedule } from '../schedule/bond-walk.ts';
 import type { CalendarDay } from '../../calendar/calendar-day.ts';
+import type { Count, MinorUnits } from '../../units/units.ts';
 
 /** A row of a bond by both methods. Minor units. */
 export interface MethodsOfRow {
   /** Place among the schedule's rows. */
-  readonly index: number;
-  readonly n: number;
+  readonly index: Count;
+  readonly n: Count;
   readonly due: CalendarDay;
-  readonly effective: number;
-  readonly straightLine: number;
+  readonly effective: MinorUnits;
+  readonly straightLine: MinorUnits;
   /** Straight-line expense less effective. */
-  readonly difference: number;
+  readonly difference: MinorUnits;
   /** The same of the carrying amounts after the row. */
-  readonly carryingDifference: number;
+  readonly carryingDifference: MinorUnits;
 }
 
 /** Effective interest and straight-line side by side, and how far apart they come. */
@@ -23,7 +24,7 @@ export interface MethodComparison {
   /** The row whose expenses lie farthest apart; `undefined` without any. */
   readonly farthest: MethodsOfRow | undefined;
   /** The greatest difference of the carrying amounts, either way. */
-  readonly farthestCarrying: number;
+  readonly farthestCarrying: MinorUnits;
 }
 
 /** The bond by the effective method, issue costs too unless its terms spread them evenly. */

@@ -3,6 +3,7 @@ import type { BondRow, BondSchedule } from '../schedule/bond-schedule.ts';
 import type { Call, EarlyRedemption } from '../terms/bond-terms.ts';
 import { buildBondSchedule } from '../schedule/bond-walk.ts';
 import type { CalendarDay } from '../../calendar/calendar-day.ts';
+import type { MinorUnits } from '../../units/units.ts';
 
 /** What redeeming face before maturity does. Minor units. */
 export interface RedemptionOutcome {
@@ -10,11 +11,11 @@ export interface RedemptionOutcome {
   /** The row of the redemption: what is retired and paid, the gain or loss, the coupon paid with it. */
   readonly row: BondRow;
   /** Price and coupon together. */
-  readonly cash: number;
+  readonly cash: MinorUnits;
   /** Coupons that are no longer paid after the day. */
-  readonly couponsSpared: number;
+  readonly couponsSpared: MinorUnits;
   /** Interest expense that is no longer charged after the day. */
-  readonly expenseSpared: number;
+  readonly expenseSpared: MinorUnits;
 }
 
 /**

@@ -16,6 +16,7 @@ import { ratio, ratioToDecimal } from '../../money/ratio.ts';
 import type { ExplainStep, Explanation } from '../../explain/explanation.ts';
 import { roundingText, unroundedText } from '../../explain/rounding-words.ts';
 import { redemptionFigure } from './explain-redemption.ts';
+import type { Count } from '../../units/units.ts';
 
 const compounded: Readonly<Record<CouponFrequency, string>> = {
   month: 'monthly',
@@ -30,7 +31,7 @@ const compounded: Readonly<Record<CouponFrequency, string>> = {
  * @example
  * explainBondFigure(bond, 1, 'expense').amount // 461_400
  */
-export function explainBondFigure(schedule: BondSchedule, index: number, figure: BondFigure): Explanation {
+export function explainBondFigure(schedule: BondSchedule, index: Count, figure: BondFigure): Explanation {
   const row = schedule.rows[index];
   if (!row) throw new RangeError(`The schedule has no row ${index}.`);
   if (row.kind === 'issue') return issueFigure(schedule, row, figure);
@@ -49,7 +50,7 @@ function nameOf(row: BondRow): string {
 function sharedFigure(
   schedule: BondSchedule,
   row: BondRow,
-  index: number,
+  index: Count,
   figure: BondFigure,
 ): Explanation | undefined {
   const name = nameOf(row);

@@ -7,54 +7,55 @@ import type { Carried, PeriodAmounts } from './bond-amortization.ts';
 import type { BondRates } from '../price/bond-rates.ts';
 import type { BondTerms, FaceDue } from '../terms/bond-terms.ts';
 import { yearsWithin, type CouponPeriod } from '../terms/coupon-periods.ts';
+import type { Count, MinorUnits } from '../../units/units.ts';
 
 /** What a row is: the issue, a coupon, or a redemption before maturity. */
 export type BondRowKind = 'issue' | 'coupon' | 'redemption';
 
 /** Amounts that the books carry for a row: whole minor units that sum to what is carried, whatever is rounded. */
 export interface BookedAmounts {
-  readonly coupon: number;
+  readonly coupon: MinorUnits;
   /** Coupon sold with the bond that the row settles. */
-  readonly received: number;
-  readonly discount: number;
-  readonly costs: number;
-  readonly discountWrittenOff: number;
-  readonly costsWrittenOff: number;
+  readonly received: MinorUnits;
+  readonly discount: MinorUnits;
+  readonly costs: MinorUnits;
+  readonly discountWrittenOff: MinorUnits;
+  readonly costsWrittenOff: MinorUnits;
 }
 
 /** One row of a bond's schedule. Amounts in minor units, rounded for showing where nothing is rounded. */
 export interface BondRow {
   readonly kind: BondRowKind;
   /** Number of the coupon; 0 for the issue and for a redemption. */
-  readonly n: number;
+  readonly n: Count;
   readonly due: CalendarDay;
   /** Face outstanding before and after the row; what is due at maturity stays in it. */
-  readonly faceBefore: number;
-  readonly faceAfter: number;
+  readonly faceBefore: MinorUnits;
+  readonly faceAfter: MinorUnits;
   /** Carrying amounts. */
-  readonly opening: number;
-  readonly coupon: number;
+  readonly opening: MinorUnits;
+  readonly coupon: MinorUnits;
   /** Coupon sold with the bond that this coupon settles: paid, but no expense. */
-  readonly received: number;
-  readonly expense: number;
+  readonly received: MinorUnits;
+  readonly expense: MinorUnits;
   /** Added to the carrying amount, positive for a discount and issue costs, negative for a premium. */
-  readonly amortization: number;
+  readonly amortization: MinorUnits;
   /** The part of the amortization that is issue costs. */
-  readonly costsAmortized: number;
+  readonly costsAmortized: MinorUnits;
   /** Carrying amount that leaves with face redeemed or an instalment paid. */
-  readonly retired: number;
+  readonly retired: MinorUnits;
   /** Paid for face redeemed early or due by instalment; without coupon. */
-  readonly paid: number;
+  readonly paid: MinorUnits;
   /** Carrying amount retired less what was paid for it. */
-  readonly gain: number;
+  readonly gain: MinorUnits;
   /** Discount left to amortize (a premium is negative) and issue costs: face less carrying amount. */
-  readonly unamortized: number;
-  readonly unamortizedCosts: number;
-  readonly closing: number;
+  readonly unamortized: MinorUnits;
+  readonly unamortizedCosts: MinorUnits;
+  readonly closing: MinorUnits;
   /** Expense before rounding; in the last row it differs from `expense` by what that row takes. */
   readonly exactExpense: Ratio;
   /** Place among the early redemptions of the terms, for a redemption. */
-  readonly redemption?: number;
+  readonly redemption?: Count;
   readonly booked: BookedAmounts;
   /** The same in grains, where nothing is rounded. */
   readonly exact: ExactBondRow;
@@ -77,7 +78,7 @@ export interface ExactBondRow {
 export interface AccrualBasis {
   readonly period: CouponPeriod;
   /** Number of the coupon that ends the period. */
-  readonly n: number;
+  readonly n: Count;
   readonly from: CalendarDay;
   /** At the period's beginning, of what is outstanding from `from` on. */
   readonly carried: Carried;
@@ -97,9 +98,9 @@ export interface BondSchedule {
   readonly bases: readonly AccrualBasis[];
   readonly rates: BondRates;
   /** Received on issue with coupon sold, before issue costs; minor units. */
-  readonly proceeds: number;
+  readonly proceeds: MinorUnits;
   /** The part of the proceeds that is coupon accrued since the dated date or the last coupon. */
-  readonly accruedReceived: number;
+  readonly accruedReceived: MinorUnits;
 }
 
 /**
@@ -119,7 +120,7 @@ export function lastCouponRow({ rows, terms }: BondSchedule): BondRow | undefine
  * @example
  * discountAtIssue(bond) // 772_200
  */
-export function discountAtIssue({ terms, proceeds, accruedReceived }: BondSchedule): number {
+export function discountAtIssue({ terms, proceeds, accruedReceived }: BondSchedule): MinorUnits {
   return terms.face - (proceeds - accruedReceived);
 }
 
@@ -135,7 +136,7 @@ export function discountShare(schedule: BondSchedule): string {
 }
 
 /** Interest expense that the books carry for a row, minor units. */
-export function bookedExpense({ coupon, received, discount, costs }: BookedAmounts): number {
+export function bookedExpense({ coupon, received, discount, costs }: BookedAmounts): MinorUnits {
   return coupon - received + discount + costs;
 }
 

@@ -4,6 +4,7 @@ import type { Frequency } from '../../calendar/frequency.ts';
 import type { Ratio } from '../../money/ratio.ts';
 import type { Ties } from '../../money/round-ratio.ts';
 import type { Classification } from '../../position/classification.ts';
+import type { Count, MinorUnits } from '../../units/units.ts';
 
 /** How often a bond pays a coupon, or the yield of one without coupons is compounded. */
 export const couponFrequencies = [
@@ -21,7 +22,7 @@ export type AmortizationMethod = (typeof amortizationMethods)[number];
 /** Face that falls due on a day. Minor units. */
 export interface FaceDue {
   readonly on: CalendarDay;
-  readonly face: number;
+  readonly face: MinorUnits;
 }
 
 /** Face that falls due before maturity by agreement, on a coupon date, at face. */
@@ -34,7 +35,7 @@ export interface Instalment extends FaceDue {
 export interface EarlyRedemption {
   readonly on: CalendarDay;
   /** Minor units. */
-  readonly face: number;
+  readonly face: MinorUnits;
   /** Clean, per 1 of face. */
   readonly price: Ratio;
   /** The issue whose proceeds pay for it, where one does. */
@@ -54,8 +55,8 @@ export interface BondTerms {
   readonly kind: 'bond';
   readonly currency: string;
   /** Decimals of the currency's minor unit. */
-  readonly digits: number;
-  readonly face: number;
+  readonly digits: Count;
+  readonly face: MinorUnits;
   readonly issued: CalendarDay;
   /** Coupons run from this day: the issue, or an earlier day when coupon that has accrued is sold with the bond. */
   readonly dated: CalendarDay;
@@ -72,15 +73,15 @@ export interface BondTerms {
   /** The coupon date before maturity, stated for an odd last period. */
   readonly lastCoupon?: CalendarDay;
   /** Clean price per 1 of face (0.9675 for 96.75), with the decimals that its percentage was stated to. */
-  readonly price?: { readonly ofFace: Ratio; readonly decimals: number };
+  readonly price?: { readonly ofFace: Ratio; readonly decimals: Count };
   /** Market yield, per year, compounded at the coupon frequency. */
   readonly marketYield?: Ratio;
   /** The decimals that its percentage was stated to. */
-  readonly yieldDecimals?: number;
+  readonly yieldDecimals?: Count;
   /** What the effective rate is: the stated yield, or the rate that the price implies. */
   readonly effectiveRate: 'yield' | 'from-price';
   readonly method: AmortizationMethod;
-  readonly issueCosts?: { readonly amount: number; readonly method: AmortizationMethod };
+  readonly issueCosts?: { readonly amount: MinorUnits; readonly method: AmortizationMethod };
   /** In order of date; what they leave of the face falls due at maturity. */
   readonly instalments: readonly Instalment[];
   /** In order of date. */

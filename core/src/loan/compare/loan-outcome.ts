@@ -2,19 +2,20 @@ import { minorOf } from '../../money/rounding.ts';
 import type { CalendarDay } from '../../calendar/calendar-day.ts';
 import { asksOneAmount, type LoanSchedule } from '../schedule/loan-schedule.ts';
 import { paymentsMade, totalOf } from '../schedule/totals.ts';
+import type { MinorUnits } from '../../units/units.ts';
 
 /** What a loan comes to over its life. Amounts in minor units. */
 export interface LoanOutcome {
   /** The payment that was set last, as it is asked from then on; `undefined` where none is set as an amount. */
-  readonly payment: number | undefined;
+  readonly payment: MinorUnits | undefined;
   /** Numbered payments by which something is paid. */
   readonly payments: number;
-  readonly interest: number;
+  readonly interest: MinorUnits;
   /** Payments and extra principal together. */
-  readonly paid: number;
+  readonly paid: MinorUnits;
   readonly last: CalendarDay;
   /** Balance after the last row: zero unless the loan is left for renewal. */
-  readonly left: number;
+  readonly left: MinorUnits;
 }
 
 /**
@@ -44,7 +45,7 @@ export function loanOutcome(schedule: LoanSchedule): LoanOutcome {
  */
 export function balanceCurve(
   schedule: LoanSchedule,
-): { readonly on: CalendarDay; readonly balance: number }[] {
+): { readonly on: CalendarDay; readonly balance: MinorUnits }[] {
   const { terms, length, date, closing } = schedule;
   const points = [{ on: terms.start, balance: schedule.opening[0] ?? terms.amount }];
   for (let row = 0; row < length; row += 1) {

@@ -4,6 +4,7 @@ import { asKnownOn } from '../terms/as-known-on.ts';
 import { eventsOf, type Fee } from '../terms/loan-events.ts';
 import { lastRowOn, type LoanSchedule } from '../schedule/loan-schedule.ts';
 import { amortizedBy, costPlan, type CostPlan, type PlanRate } from './cost-plan.ts';
+import type { MinorUnits } from '../../units/units.ts';
 
 /** A rate that costs are amortized at, from a day on. */
 export interface EffectiveRate extends PlanRate {
@@ -21,7 +22,7 @@ export interface CostAmortization {
 interface PlannedFrom {
   readonly plan: CostPlan;
   /** Minor units. */
-  readonly before: number;
+  readonly before: MinorUnits;
 }
 
 interface Planned extends CostAmortization {
@@ -48,7 +49,7 @@ const deferredFees = fact((schedule: LoanSchedule): ReadonlySet<Fee> => {
 });
 
 /** Costs of the loan and fees deferred, up to and with a day. Minor units. */
-export function costsThrough(schedule: LoanSchedule, on: CalendarDay): number {
+export function costsThrough(schedule: LoanSchedule, on: CalendarDay): MinorUnits {
   const { terms } = schedule;
   let sum = on >= terms.start ? (terms.issueCosts?.amount ?? 0) : 0;
   for (const fee of deferredFees(schedule)) if (fee.on <= on) sum += fee.amount;
@@ -77,12 +78,12 @@ export function costPlansOf(schedule: LoanSchedule): number {
 }
 
 /** Costs amortized through a day: with each row, and for the running period its share by days. Minor units. */
-export function amortizedCosts(schedule: LoanSchedule, on: CalendarDay): number {
+export function amortizedCosts(schedule: LoanSchedule, on: CalendarDay): MinorUnits {
   return amortizedOn(schedule, planned(schedule).plans, on);
 }
 
 /** Issue costs and deferred fees not yet amortized on a day. Minor units. */
-export function unamortizedCosts(schedule: LoanSchedule, on: CalendarDay): number {
+export function unamortizedCosts(schedule: LoanSchedule, on: CalendarDay): MinorUnits {
   return planned(schedule) === none ? 0 : costsThrough(schedule, on) - amortizedCosts(schedule, on);
 }
 
@@ -120,7 +121,7 @@ function amortize(schedule: LoanSchedule): Planned {
   return { amortized, effectiveRates, plans };
 }
 
-function amortizedOn(schedule: LoanSchedule, plans: readonly PlannedFrom[], on: CalendarDay): number {
+function amortizedOn(schedule: LoanSchedule, plans: readonly PlannedFrom[], on: CalendarDay): MinorUnits {
   if (plans.length === 0) return 0;
   if (on >= (schedule.date[schedule.length - 1] as number)) return costsThrough(schedule, on);
   const at = plans.findLast(({ plan }) => plan.from <= on);

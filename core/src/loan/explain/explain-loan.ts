@@ -1,3 +1,4 @@
+import type { CalendarDay } from '../../calendar/calendar-day.ts';
 import { unroundedText, roundingText } from '../../explain/rounding-words.ts';
 import { toMinor } from '../../money/rounding.ts';
 import { formatDay } from '../../calendar/calendar-day.ts';
@@ -20,6 +21,7 @@ import { ratio, ratioToDecimal, type Ratio } from '../../money/ratio.ts';
 import { roundRatio } from '../../money/round-ratio.ts';
 import { explainPayment } from './explain-payment.ts';
 import type { ExplainStep, Explanation } from '../../explain/explanation.ts';
+import type { Count } from '../../units/units.ts';
 
 /** The columns of a loan's schedule that hold amounts. */
 export type LoanFigure =
@@ -102,7 +104,7 @@ function shownMinor(exact: Ratio): number {
  * @example
  * explainLoanFigure(loan, 0, 'interest').amount // 1_000
  */
-export function explainLoanFigure(schedule: LoanSchedule, index: number, figure: LoanFigure): Explanation {
+export function explainLoanFigure(schedule: LoanSchedule, index: Count, figure: LoanFigure): Explanation {
   const row = loanRow(schedule, index);
   const name = row.n === null ? `on ${formatDay(row.date)}` : `payment ${row.n}`;
   const cell = (column: LoanFigure, label: string): ExplainStep => ({
@@ -282,7 +284,7 @@ function feeFigure(schedule: LoanSchedule, row: LoanRow, name: string): Explanat
 }
 
 /** The last row on or before a day, for linking a figure as of that day; −1 before the first. */
-export function rowAsOf(schedule: LoanSchedule, on: number): number {
+export function rowAsOf(schedule: LoanSchedule, on: CalendarDay): Count {
   return lastRowOn(schedule.date, schedule.length, on);
 }
 

@@ -3,10 +3,11 @@ import { Precise } from '../../money/precise.ts';
 import { ratioToNumber, type Ratio } from '../../money/ratio.ts';
 import { roundedPayment, type PaymentRounding } from '../../money/rounding.ts';
 import { TermsFault } from '../../faults/terms-fault.ts';
+import type { Count, MinorUnits } from '../../units/units.ts';
 
 /** The growth of each period over which a balance is repaid, in order. */
 export interface Growths {
-  readonly count: number;
+  readonly count: Count;
   at(period: number): Ratio;
   /** The same as a double. */
   estimate(period: number): number;
@@ -20,7 +21,7 @@ export interface Growths {
  * @example
  * evenGrowths(12, ratio(1n, 100n)).count // 12
  */
-export function evenGrowths(count: number, growth: Ratio): Growths {
+export function evenGrowths(count: Count, growth: Ratio): Growths {
   const estimate = ratioToNumber(growth);
   return { count, at: () => growth, estimate: () => estimate, evenFrom: 0 };
 }
@@ -28,9 +29,9 @@ export function evenGrowths(count: number, growth: Ratio): Growths {
 /** What a level payment repays besides its balance, or leaves. Minor units. */
 export interface LevelledBesides {
   /** Interest that had accrued before the first period, paid with the first payment and earning none. */
-  readonly broughtIn: number;
+  readonly broughtIn: MinorUnits;
   /** The balance agreed to be left after the last payment. */
-  readonly balloon: number | Decimal;
+  readonly balloon: MinorUnits | Decimal;
 }
 
 const nothingBesides: LevelledBesides = { broughtIn: 0, balloon: 0 };

@@ -12,6 +12,7 @@ import type { PaymentSetting } from '../schedule/loan-schedule.ts';
 import { type LoanTerms } from '../terms/loan-terms.ts';
 import type { PeriodGrowth, PeriodGrowths } from '../interest/period-growths.ts';
 import type { Stretch } from '../terms/stretch.ts';
+import type { Count, MinorUnits } from '../../units/units.ts';
 
 /** Where in a loan's life a payment is set. */
 export interface SettingPoint {
@@ -30,7 +31,7 @@ export interface SettingPoint {
 }
 
 /** The growths that a level payment is solved over: the first as stated, then whole periods at one rate. */
-export function settingGrowths(growths: PeriodGrowths, point: SettingPoint, count: number): Growths {
+export function settingGrowths(growths: PeriodGrowths, point: SettingPoint, count: Count): Growths {
   const { stretch, at, rate, firstGrowth } = point;
   const growth = (period: number): Pick<PeriodGrowth, 'exact' | 'estimate'> =>
     period === 0 && firstGrowth ? firstGrowth : growths.at(stretch, at + period, rate);
@@ -176,7 +177,7 @@ function refuseTooSmall(
   terms: LoanTerms,
   growths: PeriodGrowths,
   { stretch, at, balance, rate }: SettingPoint,
-  payment: number,
+  payment: MinorUnits,
 ): void {
   const owed = Number(balance / grainsOf(terms));
   const growth = growths.at(stretch, at, rate).toSteps;

@@ -2,6 +2,7 @@ import type { CalendarDay } from '../../calendar/calendar-day.ts';
 import { buildLoanSchedule } from '../schedule/build-loan-schedule.ts';
 import { lastRowOn, type LoanSchedule } from '../schedule/loan-schedule.ts';
 import type { LoanEvent } from '../terms/loan-events.ts';
+import type { MinorUnits } from '../../units/units.ts';
 
 /** A payment that the contract asks for after the day that a plan starts from. */
 export interface ContractDue {
@@ -10,16 +11,16 @@ export interface ContractDue {
   /** The day that it is paid on. */
   readonly on: CalendarDay;
   /** Minor units. */
-  readonly amount: number;
+  readonly amount: MinorUnits;
 }
 
 /** What a loan asks for after a day, without what is only meant to be paid beyond it. Minor units. */
 export interface Contract {
   readonly schedule: LoanSchedule;
   readonly on: CalendarDay;
-  readonly balance: number;
+  readonly balance: MinorUnits;
   /** Interest charged and not paid by the end of the day. */
-  readonly unpaid: number;
+  readonly unpaid: MinorUnits;
   /** In order; recorded payments of days to come are facts, and not among them. */
   readonly dues: readonly ContractDue[];
 }

@@ -5,15 +5,16 @@ import type { Contract } from './contract.ts';
 import { clearsWithin, leastOfAny, leastOfRegular, raised } from './least-level.ts';
 import { paidSchedule } from './paid-schedule.ts';
 import { follow, regularContract, type RegularContract } from './regular-contract.ts';
+import type { Count, MinorUnits } from '../../units/units.ts';
 
 /** What one row of a planned loan does. Minor units. */
 export interface PlannedRow {
   readonly on: CalendarDay;
-  readonly paid: number;
-  readonly interest: number;
-  readonly principal: number;
-  readonly drawn: number;
-  readonly closing: number;
+  readonly paid: MinorUnits;
+  readonly interest: MinorUnits;
+  readonly principal: MinorUnits;
+  readonly drawn: MinorUnits;
+  readonly closing: MinorUnits;
 }
 
 /** What decides how a loan is paid: the plan, its contract, a least payment stated, or a fund beside it. */
@@ -21,18 +22,18 @@ export type Bound = 'plan' | 'contract' | 'least' | 'fund';
 
 /** A loan that is cleared by a day. Amounts in minor units. */
 export interface PlannedLoan {
-  readonly balance: number;
+  readonly balance: MinorUnits;
   /** Interest charged and not paid by the end of the plan's day. */
-  readonly unpaid: number;
+  readonly unpaid: MinorUnits;
   /** The larger of the plan's amount, the least payment and the first that the contract asks. */
-  readonly payment: number;
+  readonly payment: MinorUnits;
   /** Payments in which something is paid. */
   readonly payments: number;
-  readonly finalPayment: number;
+  readonly finalPayment: MinorUnits;
   readonly clears: CalendarDay;
   /** Of rows after the plan's day. */
-  readonly interest: number;
-  readonly paid: number;
+  readonly interest: MinorUnits;
+  readonly paid: MinorUnits;
   readonly bound: Bound;
   readonly rows: readonly PlannedRow[];
 }
@@ -44,7 +45,7 @@ export interface OutOfReach {
 }
 
 /** How many of a contract's dues fall on or before a day. */
-export function duesBy({ dues }: Pick<Contract, 'dues'>, day: CalendarDay): number {
+export function duesBy({ dues }: Pick<Contract, 'dues'>, day: CalendarDay): Count {
   let many = 0;
   while (many < dues.length && (dues[many]?.on ?? Infinity) <= day) many += 1;
   return many;
@@ -52,7 +53,7 @@ export function duesBy({ dues }: Pick<Contract, 'dues'>, day: CalendarDay): numb
 
 /** The plan's amount that clears a loan by a day, and what decides. Minor units. */
 export interface Level {
-  readonly level: number;
+  readonly level: MinorUnits;
   readonly bound: Bound;
   readonly through: number;
 }
@@ -68,7 +69,7 @@ export function levelBy(
   contract: Contract,
   regular: RegularContract | undefined,
   clearBy: CalendarDay,
-  least: number,
+  least: MinorUnits,
 ): Level | OutOfReach {
   const through = duesBy(contract, clearBy);
   const drawn = lastDraw(contract);
@@ -89,7 +90,11 @@ export function levelBy(
 }
 
 /** Plans one loan to be cleared by a day. */
-export function planLoan(contract: Contract, clearBy: CalendarDay, least: number): PlannedLoan | OutOfReach {
+export function planLoan(
+  contract: Contract,
+  clearBy: CalendarDay,
+  least: MinorUnits,
+): PlannedLoan | OutOfReach {
   const found = levelBy(contract, regularContract(contract), clearBy, least);
   if ('earliest' in found) return found;
   const amounts = raised(contract, Math.max(found.level, least), found.through);
@@ -103,9 +108,9 @@ export function planLoan(contract: Contract, clearBy: CalendarDay, least: number
 /** What stands at the plan's day, and what is paid each time from then on. Minor units. */
 export interface PlannedFrom {
   readonly on: CalendarDay;
-  readonly balance: number;
-  readonly unpaid: number;
-  readonly payment: number;
+  readonly balance: MinorUnits;
+  readonly unpaid: MinorUnits;
+  readonly payment: MinorUnits;
 }
 
 /** What rows after the plan's day come to. */

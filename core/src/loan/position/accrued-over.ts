@@ -2,13 +2,14 @@ import type { CalendarDay } from '../../calendar/calendar-day.ts';
 import type { LoanSchedule } from '../schedule/loan-schedule.ts';
 import { formatPercent } from '../../rates/annual-rate.ts';
 import { accruedSegments } from './loan-position.ts';
+import type { Count, MinorUnits } from '../../units/units.ts';
 
 /** Days over which a balance bore one rate. */
 export interface AccruedOver {
   /** As the day count counts them. */
-  readonly days: number;
+  readonly days: Count;
   /** Minor units. */
-  readonly balance: number;
+  readonly balance: MinorUnits;
   /** Such as `6.10%`. */
   readonly rate: string;
 }

@@ -1,4 +1,5 @@
 import type { CalendarDay } from '../../calendar/calendar-day.ts';
+import type { Count, MinorUnits } from '../../units/units.ts';
 
 /** What a row is, in the order of the codes kept in the `rowKind` column. */
 export const rowKinds = [
@@ -67,22 +68,22 @@ export interface LoanColumns {
 
 /** A row about to be written. Amounts in minor units. */
 export interface NewRow {
-  readonly n: number;
+  readonly n: Count;
   readonly kind: RowKind;
   readonly date: CalendarDay;
   readonly due: CalendarDay;
   readonly chargedTo: CalendarDay;
-  readonly payment: number;
-  readonly interest: number;
-  readonly principal: number;
-  readonly extra: number;
-  readonly added: number;
-  readonly closing: number;
-  readonly unpaid: number;
-  readonly deferred: number;
-  readonly principalInArrears: number;
-  readonly overpaid: number;
-  readonly fee: number;
+  readonly payment: MinorUnits;
+  readonly interest: MinorUnits;
+  readonly principal: MinorUnits;
+  readonly extra: MinorUnits;
+  readonly added: MinorUnits;
+  readonly closing: MinorUnits;
+  readonly unpaid: MinorUnits;
+  readonly deferred: MinorUnits;
+  readonly principalInArrears: MinorUnits;
+  readonly overpaid: MinorUnits;
+  readonly fee: MinorUnits;
   readonly setting: number;
 }
 

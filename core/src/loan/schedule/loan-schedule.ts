@@ -5,6 +5,7 @@ import { rowKinds, type AmountColumn, type LoanColumns, type RowKind } from './l
 import type { LoanTerms } from '../terms/loan-terms.ts';
 import type { Receipts } from '../payment/receipts.ts';
 import type { Stretch } from '../terms/stretch.ts';
+import type { Count, MinorUnits } from '../../units/units.ts';
 
 /**
  * A loan's schedule as columns, one element a row, amounts in minor units.
@@ -54,9 +55,9 @@ export interface PaymentSetting {
 /** What was owed and paid when a loan was settled before its time. Minor units. */
 export interface Settlement {
   readonly on: CalendarDay;
-  readonly row: number;
-  readonly owed: number;
-  readonly paid: number;
+  readonly row: Count;
+  readonly owed: MinorUnits;
+  readonly paid: MinorUnits;
 }
 
 /** Something the schedule did with an event that its author should know. Minor units. */
@@ -72,28 +73,28 @@ export interface LoanNotice {
     | 'gap'
     | 'left-at-end'
     | 'overdue-at-end';
-  readonly stated: number;
-  readonly applied: number;
+  readonly stated: MinorUnits;
+  readonly applied: MinorUnits;
 }
 
 /** One row of a schedule as an object, made when somebody looks. Amounts in minor units. */
 export interface LoanRow {
-  readonly index: number;
-  readonly n: number | null;
+  readonly index: Count;
+  readonly n: Count | null;
   readonly kind: RowKind;
   readonly date: CalendarDay;
   readonly due: CalendarDay;
-  readonly opening: number;
-  readonly payment: number;
-  readonly interest: number;
-  readonly principal: number;
-  readonly extra: number;
-  readonly added: number;
-  readonly closing: number;
-  readonly unpaid: number;
-  readonly deferred: number;
-  readonly overpaid: number;
-  readonly fee: number;
+  readonly opening: MinorUnits;
+  readonly payment: MinorUnits;
+  readonly interest: MinorUnits;
+  readonly principal: MinorUnits;
+  readonly extra: MinorUnits;
+  readonly added: MinorUnits;
+  readonly closing: MinorUnits;
+  readonly unpaid: MinorUnits;
+  readonly deferred: MinorUnits;
+  readonly overpaid: MinorUnits;
+  readonly fee: MinorUnits;
 }
 
 /**
@@ -102,7 +103,7 @@ export interface LoanRow {
  * @example
  * loanRow(loan, 0).closing // 92_115
  */
-export function loanRow(schedule: LoanSchedule, index: number): LoanRow {
+export function loanRow(schedule: LoanSchedule, index: Count): LoanRow {
   if (!Number.isInteger(index) || index < 0 || index >= schedule.length) {
     throw new RangeError(`The schedule has no row ${index}.`);
   }
@@ -128,7 +129,7 @@ export function loanRow(schedule: LoanSchedule, index: number): LoanRow {
 }
 
 /** What a row is. */
-export function kindOfRow(schedule: LoanColumns, row: number): RowKind {
+export function kindOfRow(schedule: LoanColumns, row: Count): RowKind {
   return rowKinds[schedule.rowKind[row] as number] as RowKind;
 }
 
@@ -140,13 +141,13 @@ const chargingKinds: readonly RowKind[] = [
 ];
 
 /** Whether a row charges interest, as rows of due dates do and extra payments or draws between them do not. */
-export function chargesInterest(schedule: LoanColumns, row: number): boolean {
+export function chargesInterest(schedule: LoanColumns, row: Count): boolean {
   const kind = kindOfRow(schedule, row);
   return (schedule.n[row] as number) > 0 || chargingKinds.includes(kind);
 }
 
 /** Whether a row is the first that charges interest: it brings in what had accrued before a loan was taken on. */
-export function isFirstCharge(schedule: LoanColumns, row: number): boolean {
+export function isFirstCharge(schedule: LoanColumns, row: Count): boolean {
   if (!chargesInterest(schedule, row)) return false;
   for (let earlier = 0; earlier < row; earlier += 1) if (chargesInterest(schedule, earlier)) return false;
   return true;
@@ -158,7 +159,7 @@ export function isFirstCharge(schedule: LoanColumns, row: number): boolean {
  * @example
  * rowOfDue(loan, day('2025-03-01')) // 1
  */
-export function rowOfDue({ n, due, length }: LoanColumns, day: CalendarDay): number {
+export function rowOfDue({ n, due, length }: LoanColumns, day: CalendarDay): Count {
   for (let row = 0; row < length; row += 1) if (due[row] === day && n[row] !== 0) return row;
   return -1;
 }
@@ -174,7 +175,7 @@ export function loanRows(schedule: LoanSchedule): LoanRow[] {
 }
 
 /** An amount of a row in grains: as it was computed with. */
-export function grainsAt(schedule: LoanColumns, column: AmountColumn, row: number): bigint {
+export function grainsAt(schedule: LoanColumns, column: AmountColumn, row: Count): bigint {
   return schedule.exact ? (schedule.exact[column][row] as bigint) : BigInt(schedule[column][row] as number);
 }
 
@@ -194,7 +195,7 @@ export function asksOneAmount({ kind, amount }: PaymentSetting): boolean {
  * @example
  * lastRowOn(loan.date, loan.length, day('2025-03-15')) // 1
  */
-export function lastRowOn(date: Int32Array, length: number, on: CalendarDay): number {
+export function lastRowOn(date: Int32Array, length: Count, on: CalendarDay): Count {
   let low = 0;
   let high = length;
   while (low < high) {

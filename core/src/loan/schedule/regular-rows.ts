@@ -1,6 +1,7 @@
 import { fastRoundedProduct, roundedProduct, type Multiplier } from '../../money/rounded-product.ts';
 import type { Ties } from '../../money/round-ratio.ts';
 import type { FillingColumns } from './loan-columns.ts';
+import type { MinorUnits } from '../../units/units.ts';
 
 /** What stays the same over a run of rows. Amounts in minor units. */
 export interface RegularRun {
@@ -12,7 +13,7 @@ export interface RegularRun {
   readonly number: number;
   /** A level or fixed payment, the principal of each payment, or nothing but interest. */
   readonly kind: 'payment' | 'principal' | 'interest';
-  readonly amount: number;
+  readonly amount: MinorUnits;
   /** Growth per rounding step over the period that ends with a payment. */
   readonly growthOf: (at: number) => Multiplier;
   /** Minor units that interest is rounded to. */
@@ -39,7 +40,7 @@ export interface RegularRun {
  * )
  * // 3
  */
-export function fillRegularRows(columns: FillingColumns, run: RegularRun, balance: number): number {
+export function fillRegularRows(columns: FillingColumns, run: RegularRun, balance: MinorUnits): number {
   columns.reserve(columns.length + run.end - run.from);
   const first = columns.length;
   const plain = run.step === 1 && run.ties === 'away-from-zero';

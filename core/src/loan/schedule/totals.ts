@@ -2,6 +2,7 @@ import { minorOf } from '../../money/rounding.ts';
 import { sumColumn } from '../../proofs/proof.ts';
 import type { AmountColumn } from './loan-columns.ts';
 import { kindOfRow, type LoanSchedule } from './loan-schedule.ts';
+import type { Count, MinorUnits } from '../../units/units.ts';
 
 /**
  * The sum of a column over rows `from` to `end` (not included), minor units; where nothing is rounded, the unrounded
@@ -15,7 +16,7 @@ export function totalOf(
   column: AmountColumn,
   from = 0,
   end = schedule.length,
-): number {
+): MinorUnits {
   const { exact, terms } = schedule;
   if (!exact) return sumColumn(schedule[column].subarray(from), end - from);
   const sum = exact[column].slice(from, end).reduce((total, amount) => total + amount, 0n);
@@ -28,7 +29,7 @@ export function totalOf(
  * @example
  * paymentsMade(loan) // 12
  */
-export function paymentsMade(schedule: LoanSchedule, from = 0, end = schedule.length): number {
+export function paymentsMade(schedule: LoanSchedule, from = 0, end = schedule.length): Count {
   const { n, payment, extra } = schedule;
   let made = 0;
   for (let row = from; row < end; row += 1) {
@@ -43,7 +44,7 @@ export function paymentsMade(schedule: LoanSchedule, from = 0, end = schedule.le
  * @example
  * totalDrawn(loan) // 0
  */
-export function totalDrawn(schedule: LoanSchedule): number {
+export function totalDrawn(schedule: LoanSchedule): MinorUnits {
   let sum = 0;
   for (let row = 0; row < schedule.length; row += 1) {
     if (kindOfRow(schedule, row) === 'draw') sum += schedule.added[row] as number;

@@ -3,6 +3,7 @@ import type { Frequency } from '../../calendar/frequency.ts';
 import type { Ratio } from '../../money/ratio.ts';
 import type { Rise } from '../payment/rise.ts';
 import type { Classification } from '../../position/classification.ts';
+import type { Count, MinorUnits } from '../../units/units.ts';
 
 /** What an extra payment or a draw does to what follows: the payment stays as it is, or is levelled anew. */
 export type AfterExtra = 'shorten' | 're-level';
@@ -11,7 +12,7 @@ export type AfterExtra = 'shorten' | 're-level';
 export interface ExtraOnce {
   readonly type: 'extra-principal';
   readonly on: CalendarDay;
-  readonly amount: number;
+  readonly amount: MinorUnits;
   readonly then: AfterExtra;
 }
 
@@ -20,7 +21,7 @@ export interface ExtraEachPayment {
   readonly type: 'extra-each-payment';
   readonly from: CalendarDay;
   readonly to: CalendarDay;
-  readonly amount: number;
+  readonly amount: MinorUnits;
   /** By how much it rises each year after `from`. */
   readonly rises?: Rise;
   readonly then: AfterExtra;
@@ -30,7 +31,7 @@ export interface ExtraEachPayment {
 export interface Draw {
   readonly type: 'draw';
   readonly on: CalendarDay;
-  readonly amount: number;
+  readonly amount: MinorUnits;
   readonly then: 'keep' | 're-level';
 }
 
@@ -38,7 +39,7 @@ export interface Draw {
 export interface PaymentChange {
   readonly type: 'payment-change';
   readonly on: CalendarDay;
-  readonly payment: number;
+  readonly payment: MinorUnits;
   /** By how much it rises each year after the day, until another payment is agreed. */
   readonly rises?: Rise;
 }
@@ -47,7 +48,7 @@ export interface PaymentChange {
 export interface Fee {
   readonly type: 'fee';
   readonly on: CalendarDay;
-  readonly amount: number;
+  readonly amount: MinorUnits;
   readonly treatment: 'expense' | 'defer';
 }
 
@@ -56,7 +57,7 @@ export interface RecordedPayment {
   readonly type: 'paid';
   readonly due: CalendarDay;
   readonly on: CalendarDay;
-  readonly amount: number;
+  readonly amount: MinorUnits;
 }
 
 /** Interest accrued to the day, and what is in arrears, added to the balance. */
@@ -69,14 +70,14 @@ export interface InterestAdded {
 export interface Settled {
   readonly type: 'settled';
   readonly on: CalendarDay;
-  readonly amount?: number;
+  readonly amount?: MinorUnits;
 }
 
 /** What had been paid beyond all that was owed, and comes back. */
 export interface OverpaymentReturned {
   readonly type: 'overpayment-returned';
   readonly on: CalendarDay;
-  readonly amount: number;
+  readonly amount: MinorUnits;
 }
 
 /** A new rate, term and spread for the balance that is left on a day. */
@@ -85,10 +86,10 @@ export interface Renewal {
   readonly on: CalendarDay;
   /** Annual, as a fraction. */
   readonly annualRate: Ratio;
-  readonly count: number;
-  readonly amortizeOver: number;
+  readonly count: Count;
+  readonly amortizeOver: Count;
   readonly every?: Frequency;
-  readonly payment?: number;
+  readonly payment?: MinorUnits;
 }
 
 /** What happens to a loan besides its agreed payments. Amounts in minor units. */

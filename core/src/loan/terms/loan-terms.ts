@@ -13,6 +13,7 @@ import type { RateIndex } from '../../rates/rate-index.ts';
 import type { RateStep } from '../../rates/rate-timeline.ts';
 import type { Rise } from '../payment/rise.ts';
 import type { LoanEvent } from './loan-events.ts';
+import type { Count, MinorUnits } from '../../units/units.ts';
 
 /** Most payments that one loan may have. */
 export const mostPayments = 1200;
@@ -23,39 +24,39 @@ export const mostPayments = 1200;
  */
 export interface LevelPhase {
   readonly type: 'level';
-  readonly count: number;
-  readonly amortizeOver: number;
-  readonly payment?: number;
+  readonly count: Count;
+  readonly amortizeOver: Count;
+  readonly payment?: MinorUnits;
   /** The balance agreed to be left after the last payment of the stretch: due with it, or for what follows. */
-  readonly balloon?: number;
+  readonly balloon?: MinorUnits;
 }
 
 /** A given amount, for `count` payments or until the loan is cleared. */
 export interface FixedPhase {
   readonly type: 'fixed';
-  readonly payment: number;
+  readonly payment: MinorUnits;
   /** By how much it rises each year after the first payment of the stretch. */
   readonly rises?: Rise;
-  readonly count?: number;
+  readonly count?: Count;
 }
 
 /** The same principal each time with the period's interest; unless given, the balance in `count` parts. */
 export interface EqualPrincipalPhase {
   readonly type: 'equal-principal';
-  readonly count: number;
-  readonly principal?: number;
+  readonly count: Count;
+  readonly principal?: MinorUnits;
 }
 
 /** Each period's interest, the balance left as it is. */
 export interface InterestOnlyPhase {
   readonly type: 'interest-only';
-  readonly count: number;
+  readonly count: Count;
 }
 
 /** Nothing is paid: interest joins the balance each period, or is kept apart and added or paid at the end. */
 export interface NoPaymentPhase {
   readonly type: 'no-payment';
-  readonly count: number;
+  readonly count: Count;
   readonly interest: 'added-each-period' | 'kept-apart';
   readonly then: 'add-to-balance' | 'pay';
 }
@@ -63,7 +64,7 @@ export interface NoPaymentPhase {
 /** Listed payments on listed days. */
 export interface CustomPhase {
   readonly type: 'custom';
-  readonly payments: readonly { readonly on: CalendarDay; readonly amount: number }[];
+  readonly payments: readonly { readonly on: CalendarDay; readonly amount: MinorUnits }[];
 }
 
 /** A stretch of payments of one kind. Amounts in minor units. */
@@ -76,7 +77,7 @@ export type Phase =
  * @example
  * phaseCount(level(12)) // 12
  */
-export function phaseCount(phase: Phase): number | undefined {
+export function phaseCount(phase: Phase): Count | undefined {
   return phase.type === 'custom' ? phase.payments.length : phase.count;
 }
 
@@ -98,13 +99,13 @@ export interface BusinessDayTerms {
 
 /** Costs of obtaining the loan, minor units, and how they are amortized. */
 export interface IssueCosts {
-  readonly amount: number;
+  readonly amount: MinorUnits;
   readonly method: 'effective' | 'straight-line';
 }
 
 /** What makes a loan a credit line: a limit that draws stay within, and a fee on what is not drawn. */
 export interface CreditLineTerms {
-  readonly limit: number;
+  readonly limit: MinorUnits;
   /** Annual rate of the fee on the unused part, as a fraction. */
   readonly unusedFee: Ratio;
 }
@@ -114,9 +115,9 @@ export interface LoanTerms {
   readonly kind: 'loan' | 'credit-line';
   readonly currency: string;
   /** Decimals of the currency's minor unit. */
-  readonly digits: number;
+  readonly digits: Count;
   /** Borrowed, or (taken on in mid-life) outstanding at the start. Zero for a credit line. */
-  readonly amount: number;
+  readonly amount: MinorUnits;
   readonly start: CalendarDay;
   /** Annual rate at the start, as a fraction. */
   readonly annualRate: Ratio;
@@ -137,9 +138,9 @@ export interface LoanTerms {
   readonly atEnd: 'pay' | 'leave';
   readonly rounding: LoanRounding;
   /** What was paid for the thing bought, where the loan financed a purchase; the rest was paid down. */
-  readonly purchase?: { readonly price: number; readonly downPayment: number };
+  readonly purchase?: { readonly price: MinorUnits; readonly downPayment: MinorUnits };
   /** A loan taken on in mid-life: interest that had accrued at the start and falls due with the first payment. */
-  readonly takenOn?: { readonly accruedInterest: number };
+  readonly takenOn?: { readonly accruedInterest: MinorUnits };
   readonly issueCosts?: IssueCosts;
   readonly creditLine?: CreditLineTerms;
   readonly events: readonly LoanEvent[];

@@ -7,6 +7,7 @@ import { cycleDate, cycleDates, cycleIndexOnOrAfter, type DateCycle } from '../.
 import { checkStretchDates } from './check-stretch-dates.ts';
 import { eventsOf, type Renewal } from './loan-events.ts';
 import { mostPayments, phaseCount, type BusinessDayTerms, type LoanTerms, type Phase } from './loan-terms.ts';
+import type { Count } from '../../units/units.ts';
 
 /** A phase with the dates of its payments. */
 export interface Stretch {
@@ -26,9 +27,9 @@ export interface Stretch {
   /** Whether the last payment falls on a day of its own, outside the cycle. */
   readonly oddLast: boolean;
   /** Payments made, at most {@link mostPayments}. */
-  readonly count: number;
+  readonly count: Count;
   /** Payments agreed before a renewal cut it short: what a payment was worked out over does not change for that. */
-  readonly agreedCount: number;
+  readonly agreedCount: Count;
   readonly openEnded: boolean;
   /** Whether a renewal ended it before its own last payment. */
   readonly cutShort: boolean;

@@ -9,7 +9,7 @@ import {
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
-import { accountRoles, parseAmount, type AccountRole } from '@coffer/core';
+import { type AccountRole, accountRoles, type MinorUnits, parseAmount } from '@coffer/core';
 import { accountName, showAmount, type ChartView, showDecimal } from '@coffer/contract';
 import { ApiRefusal } from '../api/api-client';
 import { loaded } from '../api/loaded';
@@ -221,7 +221,7 @@ export class ChartPage {
     });
   }
 
-  protected shown(minor: number | null): string {
+  protected shown(minor: MinorUnits | null): string {
     if (minor === null) return '';
     return showAmount(minor, this.company.digits());
   }

@@ -1,3 +1,4 @@
+import type { MinorUnits } from '@coffer/core';
 import { showAmount } from '@coffer/contract';
 import { colourOf } from './colours';
 import type { EChartsCoreOption } from './echarts';
@@ -22,7 +23,7 @@ export function splitChart(
   digits: number,
 ): () => EChartsCoreOption {
   return () => {
-    const units = (minor: number): number => minor / 10 ** digits;
+    const units = (minor: MinorUnits): number => minor / 10 ** digits;
     const series = (part: 'lower' | 'upper', name: string, solid: string, pale: string): object => ({
       name,
       type: 'bar',

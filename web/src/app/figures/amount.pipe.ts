@@ -1,3 +1,4 @@
+import type { MinorUnits } from '@coffer/core';
 import { inject, Pipe, type PipeTransform } from '@angular/core';
 import { showAmount, showText, showDay } from '@coffer/contract';
 import { CompanyService } from '../company/company.service';
@@ -7,7 +8,7 @@ import { CompanyService } from '../company/company.service';
 export class AmountPipe implements PipeTransform {
   private readonly company = inject(CompanyService);
 
-  transform(minor: number): string {
+  transform(minor: MinorUnits): string {
     return showAmount(minor, this.company.digits());
   }
 }

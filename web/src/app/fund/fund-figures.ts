@@ -4,12 +4,13 @@ import {
   explainFundFigure,
   type Explanation,
   fundAndDebt,
-  fundTotal,
-  monthsBetween,
-  netDebt,
   type FundFigure,
   type FundRow,
   type FundSchedule,
+  fundTotal,
+  type MinorUnits,
+  monthsBetween,
+  netDebt,
   type Schedule,
 } from '@coffer/core';
 import { columnTitles, fundNoticeText, showAmount, showDay, showMovement, showText } from '@coffer/contract';
@@ -29,7 +30,7 @@ export interface FundLine {
 export function fundLines(fund: FundSchedule, debt: Schedule): FundLine[] {
   const { terms, rows, deposit } = fund;
   const sums = fundAndDebt(fund, debt);
-  const money = (minor: number): string => showAmount(minor, terms.digits);
+  const money = (minor: MinorUnits): string => showAmount(minor, terms.digits);
   const of = (figure: FundFigure, row: number) => (): Explanation => explainFundFigure(fund, row, figure);
   return [
     ...(deposit === null

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { compareMethods, type BondSchedule, type MethodsOfRow } from '@coffer/core';
+import { type BondSchedule, compareMethods, type MethodsOfRow, type MinorUnits } from '@coffer/core';
 import { showAmount, showDay, showRate } from '@coffer/contract';
 import { FigureGrid } from '../figures/figure-grid';
 import type { GridColumn, GridRow } from '../figures/grid-model';
@@ -51,7 +51,7 @@ export class MethodsTab {
   protected readonly summary = computed(() => {
     const { farthest, farthestCarrying } = this.compared();
     const { terms } = this.schedule();
-    const money = (minor: number): string => showAmount(minor, terms.digits);
+    const money = (minor: MinorUnits): string => showAmount(minor, terms.digits);
     const books =
       terms.method === 'effective' ? 'The books use effective interest.' : 'The books use straight-line.';
     if (!farthest || (farthest.difference === 0 && farthestCarrying === 0)) {

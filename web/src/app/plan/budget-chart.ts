@@ -1,3 +1,4 @@
+import type { MinorUnits } from '@coffer/core';
 import { showShortMonth, showAmount, showNumber } from '@coffer/contract';
 import { colourOf } from '../charts/colours';
 import type { EChartsCoreOption } from '../charts/echarts';
@@ -50,7 +51,7 @@ export function budgetChart(way: BudgetWay, budget: number, digits: number): () 
           const paid = way.byMonth[at]?.members ?? [];
           const lines = paid.flatMap(({ asked, extra }, index) => {
             const name = way.loans[index]?.name ?? '';
-            const money = (minor: number): string => showAmount(minor, digits);
+            const money = (minor: MinorUnits): string => showAmount(minor, digits);
             if (asked + extra === 0) return [];
             return [`${name}: ${money(asked)}${extra > 0 ? ` and ${money(extra)} beyond` : ''}`];
           });

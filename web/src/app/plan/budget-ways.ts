@@ -1,3 +1,4 @@
+import type { MinorUnits } from '@coffer/core';
 import { CdkDrag, CdkDropList, moveItemInArray, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { showAmount, showDay, showDecimal, showMonth, showShortMonth } from '@coffer/contract';
@@ -28,7 +29,7 @@ export class BudgetWays {
   protected readonly showDay = showDay;
   protected readonly showShortMonth = showShortMonth;
   protected readonly showDecimal = showDecimal;
-  protected readonly money = (minor: number): string =>
+  protected readonly money = (minor: MinorUnits): string =>
     minor === 0 ? '–' : showAmount(minor, this.digits());
   /** The way that is looked at month by month. */
   readonly chosenKey = signal('highest-rate');

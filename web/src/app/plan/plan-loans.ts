@@ -1,3 +1,4 @@
+import type { MinorUnits } from '@coffer/core';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import {
   showAmount,
@@ -44,7 +45,7 @@ export class PlanLoans {
   protected readonly showDay = showDay;
   protected readonly showDecimal = showDecimal;
   protected readonly boundWords = boundWords;
-  protected readonly money = (minor: number): string => showAmount(minor, this.digits());
+  protected readonly money = (minor: MinorUnits): string => showAmount(minor, this.digits());
   protected readonly many = computed(() => this.desk.candidates().length > mostListed);
   private readonly listed = computed(() => {
     const [candidates, chosen] = [this.desk.candidates(), new Set(this.desk.chosen())];

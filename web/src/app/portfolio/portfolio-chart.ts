@@ -1,3 +1,4 @@
+import type { MinorUnits } from '@coffer/core';
 import { showAmount, showNumber } from '@coffer/contract';
 import { colourOf } from '../charts/colours';
 import type { EChartsCoreOption } from '../charts/echarts';
@@ -38,7 +39,7 @@ export function portfolioChart(
     const totals = names.map((_, at) => groups.reduce((sum, { sums }) => sum + (sums[at] ?? 0), 0));
     const [per, sign] = Math.max(...totals) / unit >= most ? [1e6, 'm'] : [1000, 'k'];
     const ink = colourOf('--ink-2');
-    const text = (minor: number): string => `${showNumber(Math.round(minor / unit / per))}${sign}`;
+    const text = (minor: MinorUnits): string => `${showNumber(Math.round(minor / unit / per))}${sign}`;
     return {
       textStyle: { fontFamily: 'Public Sans Variable' },
       grid: { left: 8, right: 8, top: 20, bottom: 20 },

@@ -1,3 +1,4 @@
+import type { MinorUnits } from '@coffer/core';
 import { showAmount, showMovement, type PortfolioView, type TriedRow } from '@coffer/contract';
 
 /** What a scenario changes, by instrument. */
@@ -32,7 +33,7 @@ export function differenceCells(
   { periods }: PortfolioView,
   digits: number,
 ): Record<string, string> {
-  const signed = (minor: number): string =>
+  const signed = (minor: MinorUnits): string =>
     minor > 0 ? `+${showAmount(minor, digits)}` : showMovement(minor, digits);
   return {
     name: 'Against as it is',

@@ -1,3 +1,4 @@
+import type { MinorUnits } from '@coffer/core';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -67,7 +68,7 @@ export class FollowPanel {
 
   private line(of: FollowedInstrument) {
     const { instrumentId: id, name, taken, own, faults, effect: does } = of;
-    const money = (minor: number): string => showAmount(minor, this.company.digits());
+    const money = (minor: MinorUnits): string => showAmount(minor, this.company.digits());
     const moved = ({ before, after }: { before: number; after: number }): string =>
       before === after ? '–' : `${after > before ? '+' : ''}${money(after - before)}`;
     return {

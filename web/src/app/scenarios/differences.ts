@@ -1,8 +1,8 @@
-import { monthsBetween, parseDay } from '@coffer/core';
+import { type MinorUnits, monthsBetween, parseDay } from '@coffer/core';
 import { showAmount, showDay, type OutlookView } from '@coffer/contract';
 
 /** By how much an amount is less or more than another, in words: `1,200.00 less`. Minor units. */
-export function lessOrMore(minor: number, money: (minor: number) => string): string {
+export function lessOrMore(minor: MinorUnits, money: (minor: MinorUnits) => string): string {
   if (minor === 0) return 'nothing';
   return `${money(Math.abs(minor))} ${minor < 0 ? 'less' : 'more'}`;
 }
@@ -22,7 +22,7 @@ export function soonerOrLater(from: number, to: number): string {
 
 /** What comes of a change: when it is cleared, what interest comes to, and what is left. */
 export function outcomeWords(was: OutlookView, now: OutlookView, digits: number): string {
-  const money = (minor: number): string => showAmount(minor, digits);
+  const money = (minor: MinorUnits): string => showAmount(minor, digits);
   const ends = soonerOrLater(parseDay(was.ends) ?? 0, parseDay(now.ends) ?? 0);
   return [
     `${now.left === 0 ? 'cleared' : 'ends'} ${showDay(now.ends)}, ${ends}`,

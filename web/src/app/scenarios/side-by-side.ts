@@ -1,4 +1,4 @@
-import { addMonths, parseDay } from '@coffer/core';
+import { addMonths, type MinorUnits, parseDay } from '@coffer/core';
 import { showAmount, showDay, showShortMonth, type OutlookView, type SideBySideView } from '@coffer/contract';
 import { lessOrMore as differing, soonerOrLater } from './differences';
 
@@ -15,14 +15,14 @@ export interface ComparedFigures {
   readonly figures: readonly ComparedFigure[];
 }
 
-const lessOrMore = (minor: number, money: (minor: number) => string): string =>
+const lessOrMore = (minor: MinorUnits, money: (minor: MinorUnits) => string): string =>
   minor === 0 ? 'the same' : differing(minor, money);
 
 const sum = (values: readonly number[]): number => values.reduce((total, value) => total + value, 0);
 
 /** All instruments together, figure by figure. */
 export function comparedInAll({ columns, days }: SideBySideView, digits: number): ComparedFigures[] {
-  const money = (minor: number): string => showAmount(minor, digits);
+  const money = (minor: MinorUnits): string => showAmount(minor, digits);
   const outlooks = columns.map(({ all }) => all);
   const [first] = outlooks;
   if (!first) return [];

@@ -1,5 +1,13 @@
 import { FormControl, FormGroup } from '@angular/forms';
-import { addMonths, currencyDigits, formatDay, parseAmount, parseDay, type CalendarDay } from '@coffer/core';
+import {
+  addMonths,
+  type CalendarDay,
+  currencyDigits,
+  formatDay,
+  type MinorUnits,
+  parseAmount,
+  parseDay,
+} from '@coffer/core';
 import {
   instrumentClasses,
   settingKeys,
@@ -43,7 +51,7 @@ export type SettingsForm = FormGroup<
 /** The settings of a company as they are typed, begun with those that hold. */
 export function settingsForm({ settings, openFrom, fixed }: SettingsView): SettingsForm {
   const digits = currencyDigits(settings.currency) ?? 2;
-  const amount = (minor: number): string => (minor === 0 ? '' : showAmount(minor, digits));
+  const amount = (minor: MinorUnits): string => (minor === 0 ? '' : showAmount(minor, digits));
   const form: SettingsForm = new FormGroup({
     ...habitControls(settings),
     name: control(settings.name),

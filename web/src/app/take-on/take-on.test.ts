@@ -1,4 +1,4 @@
-import { parseDay, type CalendarDay } from '@coffer/core';
+import { type CalendarDay, type MinorUnits, parseDay } from '@coffer/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { dayOf, figureOf, habitsOf, rateOf, type SheetHabits } from '../sheets/cells';
@@ -114,7 +114,7 @@ describe('a row', () => {
 
   it('says where a day count, or the payment agreed, makes it come out as the sheet has it', () => {
     const as360 = outcomeOf({ ...cells, dayCount: 'ACT/360' }, same);
-    const money = (minor: number | undefined): string => ((minor ?? 0) / 100).toFixed(2);
+    const money = (minor: MinorUnits | undefined): string => ((minor ?? 0) / 100).toFixed(2);
     const says = { payment: money(as360.worked?.payment), balance: money(as360.worked?.balance) };
     expect(outcomeOf({ ...cells, ...says }, same)).toMatchObject({
       differs: ['payment', 'balance'],

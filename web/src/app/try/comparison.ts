@@ -1,4 +1,4 @@
-import type { LoanOutcome } from '@coffer/core';
+import type { LoanOutcome, MinorUnits } from '@coffer/core';
 import { showAmount, showDay } from '@coffer/contract';
 import { lessOrMore, soonerOrLater } from '../scenarios/differences';
 import type { Tried } from './tried';
@@ -29,7 +29,7 @@ export function comparedLines(
     texts: outcomes.map((outcome) => (outcome ? text(outcome) : nothing)),
     ...(tone && { tone }),
   });
-  const money = (minor: number): string => showAmount(minor, digits);
+  const money = (minor: MinorUnits): string => showAmount(minor, digits);
   const difference = (name: string, text: (outcome: LoanOutcome) => string): ComparedLine => {
     const made = line(name, text, 'difference');
     return { ...made, texts: ['', ...made.texts.slice(1)] };

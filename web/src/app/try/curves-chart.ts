@@ -1,3 +1,4 @@
+import type { MinorUnits } from '@coffer/core';
 import { showAmount, showDay, showNumber } from '@coffer/contract';
 import { colourOf } from '../charts/colours';
 import type { EChartsCoreOption } from '../charts/echarts';
@@ -18,7 +19,7 @@ const dayMilliseconds = 86_400_000;
 /** Balances of a loan and of its variants as they fall, the first one being the loan as it is. */
 export function curvesChart(curves: readonly Curve[], on: number, digits: number): () => EChartsCoreOption {
   return () => {
-    const units = (minor: number): number => minor / 10 ** digits;
+    const units = (minor: MinorUnits): number => minor / 10 ** digits;
     const largest = Math.max(...curves.flatMap(({ points }) => points.map(({ balance }) => units(balance))));
     const smallest = Math.min(...curves.flatMap(({ points }) => points.map(({ balance }) => balance)));
     const [per, sign] = largest >= 1e7 ? [1e6, 'm'] : largest >= 1e4 ? [1000, 'k'] : [1, ''];

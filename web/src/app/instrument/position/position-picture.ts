@@ -1,4 +1,4 @@
-import { position, rowCount, type CalendarDay, type Schedule } from '@coffer/core';
+import { type CalendarDay, type MinorUnits, position, rowCount, type Schedule } from '@coffer/core';
 import { showAmount, showDay } from '@coffer/contract';
 import { linesChart } from '../../charts/lines-chart';
 import type { EChartsCoreOption } from '../../charts/echarts';
@@ -27,7 +27,7 @@ export function positionPicture(
   const step = Math.max(1, Math.ceil(monthEnds.length / points));
   const days = monthEnds.filter((_, at) => at % step === 0 || at === monthEnds.length - 1);
   const at = days.map((day) => position(schedule, day));
-  const money = (minor: number): string => showAmount(minor, digits);
+  const money = (minor: MinorUnits): string => showAmount(minor, digits);
   const now = position(schedule, on);
   return {
     days,

@@ -1,4 +1,4 @@
-import { type BondRow, type BondSchedule } from '@coffer/core';
+import { type BondRow, type BondSchedule, type MinorUnits } from '@coffer/core';
 import { showAmount, showDay } from '@coffer/contract';
 import { linesChart } from '../../charts/lines-chart';
 import { splitChart } from '../../charts/split-chart';
@@ -52,7 +52,7 @@ function carryingPicture(schedule: BondSchedule, at: Moment): SchedulePicture {
   const { digits } = schedule.terms;
   const all = indexed(schedule);
   const past = all.filter(({ row }) => row.due <= at.on);
-  const money = (minor: number): string => showAmount(minor, digits);
+  const money = (minor: MinorUnits): string => showAmount(minor, digits);
   const values = all.flatMap(({ row }) => [row.closing, row.faceAfter]);
   const [low, high] = [Math.min(...values), Math.max(...values)];
   const room = Math.max(1, (high - low) * 0.08);

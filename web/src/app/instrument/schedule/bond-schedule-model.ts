@@ -1,4 +1,7 @@
 import {
+  type BondFigure,
+  type BondRow,
+  type BondSchedule,
   bondTotalOf,
   discountAtIssue,
   discountShare,
@@ -7,10 +10,8 @@ import {
   explainDiscountAtIssue,
   explainPosition,
   formatPercent,
+  type MinorUnits,
   position,
-  type BondFigure,
-  type BondRow,
-  type BondSchedule,
 } from '@coffer/core';
 import { columnTitles, showAmount, showDay, showMovement, showRate } from '@coffer/contract';
 import type { GridColumn, GridRow } from '../../figures/grid-model';
@@ -43,7 +44,7 @@ export function bondScheduleModel(schedule: BondSchedule, at: Moment): ScheduleM
 function life(schedule: BondSchedule): LifeFact[] {
   const { terms, rows, proceeds, accruedReceived, rates } = schedule;
   const sum = (of: (row: BondRow) => number): number => rows.reduce((total, row) => total + of(row), 0);
-  const money = (minor: number): string => showAmount(minor, terms.digits);
+  const money = (minor: MinorUnits): string => showAmount(minor, terms.digits);
   const percent = (rate: typeof rates.effective): string =>
     showRate(`${rate.times(100).toDecimalPlaces(6).toFixed()}%`);
   const discount = discountAtIssue(schedule);

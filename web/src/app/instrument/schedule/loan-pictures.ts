@@ -1,4 +1,4 @@
-import { loanRows, type LoanRow, type LoanSchedule } from '@coffer/core';
+import { type LoanRow, loanRows, type LoanSchedule, type MinorUnits } from '@coffer/core';
 import { showAmount, showDay, showRate } from '@coffer/contract';
 import { linesChart } from '../../charts/lines-chart';
 import { splitChart } from '../../charts/split-chart';
@@ -59,7 +59,7 @@ function drawnPicture(schedule: LoanSchedule, limit: number, at: Moment): Schedu
   const rows = loanRows(schedule);
   const past = rows.filter((row) => row.date <= at.on);
   const owed = past.at(-1)?.closing ?? 0;
-  const money = (minor: number): string => showAmount(minor, digits);
+  const money = (minor: MinorUnits): string => showAmount(minor, digits);
   return {
     name: 'Balance and limit',
     legend: [
@@ -118,7 +118,7 @@ function runningSums(drawn: readonly DrawnPayment[], of: 'principal' | 'interest
 
 const running: Picture = (drawn, paid, at, digits) => {
   const [principal, interest] = [runningSums(drawn, 'principal'), runningSums(drawn, 'interest')];
-  const money = (minor: number | undefined): string => showAmount(minor ?? 0, digits);
+  const money = (minor: MinorUnits | undefined): string => showAmount(minor ?? 0, digits);
   const so = Math.max(0, paid - 1);
   return {
     name: 'Running totals',

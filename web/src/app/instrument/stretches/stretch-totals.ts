@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
-import type { Explanation, Schedule } from '@coffer/core';
+import type { Explanation, MinorUnits, Schedule } from '@coffer/core';
 import { showAmount } from '@coffer/contract';
 import { CompanyService } from '../../company/company.service';
 import { viewKindOf } from '../../kinds/view-kinds';
@@ -106,7 +106,7 @@ export class StretchTotals {
     if (!chosen) return undefined;
     const rows = this.rows();
     const { count, totals, closing } = sumsOf(rows, chosen);
-    const money = (minor: number): string => showAmount(minor, rows.digits);
+    const money = (minor: MinorUnits): string => showAmount(minor, rows.digits);
     const shown = rows.columns.filter(({ key, seldom }) => !seldom || totals[key] !== 0);
     return [
       [rows.numbered, String(count)],

@@ -1,10 +1,11 @@
 import {
   formatAmount,
   loanOutcome,
-  parseAmount,
-  ratioToNumber,
   type LoanOutcome,
   type LoanSchedule,
+  type MinorUnits,
+  parseAmount,
+  ratioToNumber,
 } from '@coffer/core';
 import { showAmount, showDay, showDecimal, showRate } from '@coffer/contract';
 import type { GridCell } from '../../figures/grid-model';
@@ -64,6 +65,12 @@ export function shadeRange(
   return values.length > 1 && largest > least ? [least, largest] : undefined;
 }
 
+function figureText(cell: Exclude<TriedCell, string>, figure: GridFigure, digits: number): string {
+  if (figure === 'last') return showDay(cell.last);
+  if (figure === 'payments') return String(cell.payments);
+  return showAmount(cell[figure] ?? 0, digits);
+}
+
 /** A cell: its figure, shaded from the least to the largest; a dash with the reason where the pair cannot be. */
 export function gridCell(
   cell: TriedCell | undefined,
@@ -75,8 +82,7 @@ export function gridCell(
   if (typeof cell === 'string') return { text: '–', tip: cell };
   const value = cell[figure];
   if (value === undefined) return { text: 'varies' };
-  const text =
-    figure === 'last' ? showDay(value) : figure === 'payments' ? String(value) : showAmount(value, digits);
+  const text = figureText(cell, figure, digits);
   return { text, ...(range && { shade: (value - range[0]) / (range[1] - range[0]) }) };
 }
 
@@ -119,7 +125,7 @@ function axisAround(schedule: LoanSchedule, term: VariedTerm): TypedAxis {
   }
   if (term === 'payments')
     return around(term, outcome.payments, Math.max(1, Math.round(outcome.payments / 10)), String);
-  const money = (minor: number): string =>
+  const money = (minor: MinorUnits): string =>
     showDecimal(formatAmount(minor, terms.digits)).replace(/\.0+$/, '');
   if (term === 'extraEach') {
     const step = roundStep((outcome.payment ?? terms.amount / 100) / 20);

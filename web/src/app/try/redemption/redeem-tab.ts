@@ -14,15 +14,16 @@ import { MatButtonModule } from '@angular/material/button';
 import { Router } from '@angular/router';
 import { map } from 'rxjs';
 import {
+  type BondFigure,
+  type BondSchedule,
   entriesOnDay,
   explainBondFigure,
   explainPosition,
-  parseDay,
-  position,
-  type BondFigure,
-  type BondSchedule,
   type Explanation,
   type FigureLink,
+  type MinorUnits,
+  parseDay,
+  position,
   type PositionFigure,
 } from '@coffer/core';
 import { showAmount, showText, showDay, type BondDocument } from '@coffer/contract';
@@ -93,7 +94,7 @@ export class RedeemTab {
     const index = schedule.rows.indexOf(row);
     const how = (figure: BondFigure) => (): Explanation => explainBondFigure(schedule, index, figure);
     const left = (figure: PositionFigure) => (): Explanation => explainPosition(schedule, row.due, figure);
-    const money = (minor: number): string => showAmount(minor, schedule.terms.digits);
+    const money = (minor: MinorUnits): string => showAmount(minor, schedule.terms.digits);
     const after = position(schedule, row.due);
     return [
       { name: 'Carrying amount retired', text: money(row.retired), how: how('retired') },
