@@ -5,7 +5,7 @@ import type { PublishedRow, PublishedSchedule } from './published-schedule.ts';
 import type { TableColumn } from './schedule-column.ts';
 import { scheduleJson } from './schedule-json.ts';
 
-/** A schedule as a table: the columns that say something, the rows, the totals of those columns that have one. */
+/** A schedule as a table, in plain data: the columns that say something, the rows, the totals of columns that have one. */
 export interface ScheduleTable {
   readonly columns: readonly TableColumn[];
   readonly rows: readonly PublishedRow[];
@@ -26,6 +26,9 @@ export function scheduleTable(schedule: AnySchedule): ScheduleTable {
   );
   const says = ({ key, type }: TableColumn): boolean =>
     rows.some((row) => row[key] !== undefined && (type !== 'amount' || Number(row[key]) !== 0));
-  const columns = anyDocumentKindOf(schedule).columns(schedule);
-  return { columns: columns.filter((column) => column.always === true || says(column)), rows, totals };
+  const columns = anyDocumentKindOf(schedule)
+    .columns(schedule)
+    .filter((column) => column.always === true || says(column))
+    .map(({ key, title, type }): TableColumn => ({ key, title, type }));
+  return { columns, rows, totals };
 }

@@ -114,7 +114,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   app.use(registerRoutes(database, figures));
   app.use(portfolioRoutes(database, figures, files));
   app.use(instrumentRoutes(database, figures));
-  app.use(fileRoutes(database, files));
+  app.use(fileRoutes(database, figures, files));
   app.use(paperRoutes(database));
   app.use(scenarioRoutes(database, figures));
   app.use(paymentRoutes(database, figures));

@@ -31,7 +31,7 @@ export class FileThread {
   }
 
   private async practise(): Promise<void> {
-    for (const task of practice) await this.files.run(task);
+    for (const task of practice()) await this.files.run(task);
   }
 
   /** Makes a file. */

@@ -14,6 +14,7 @@ import { changedToKeep } from '../scenarios/changed-to-keep.ts';
 import { outlooksOfInstrument } from '../scenarios/outlooks-of-instrument.ts';
 import { registerOfInstrument } from '../register/register-of-instrument.ts';
 import { instrumentInBooks } from '../verify/instrument-in-books.ts';
+import { publishedRows, recordForPaper, recordOfInstrument } from '../instruments/files/instrument-record.ts';
 import { readToKeep } from '../instruments/read-to-keep.ts';
 
 /** What can be asked of instruments in the threads: each takes one instrument and what is asked of all alike. */
@@ -35,6 +36,9 @@ export const works = {
   'taken-back-payments': takenBackPayments,
   'read-to-keep': readToKeep,
   'in-books': instrumentInBooks,
+  'published-rows': publishedRows,
+  'instrument-record': recordOfInstrument,
+  'paper-record': recordForPaper,
 };
 
 export type WorkName = keyof typeof works;

@@ -1,12 +1,14 @@
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import pdfmake from 'pdfmake';
-import { inHabits, scheduleJson, type PortfolioView, type ReadInstrument } from '@coffer/contract';
+import type { TDocumentDefinitions } from 'pdfmake/interfaces';
+import type { Count } from '@coffer/core';
+import { inHabits, type PortfolioView, type PublishedRow } from '@coffer/contract';
 import { writeCsv } from '../../http/csv.ts';
 import { closePaper, type ClosePaperContext } from '../../periods/paper/close-paper.ts';
 import type { CloseRecord } from '../../periods/paper/close-record.ts';
 import { portfolioPaper, type PortfolioPaperContext } from '../../portfolio/portfolio-paper.ts';
-import { knownInstrument, type StoredVersion } from '../known-instruments.ts';
+import type { InstrumentRecord, PaperRecord } from './instrument-record.ts';
 import { scheduleWorkbook } from './schedule-workbook.ts';
 import { workingPaper, type PaperContext } from './working-paper.ts';
 
@@ -18,55 +20,34 @@ pdfmake.setFonts({ Sans: { normal: regular, bold } });
 pdfmake.setUrlAccessPolicy(() => false);
 pdfmake.setLocalAccessPolicy((path: string) => path.startsWith(fonts));
 
-/** What the worker is given: a portfolio or a close for a paper, or an instrument and which file is made of it. */
-export type FileTask = PortfolioTask | CloseTask | InstrumentTask;
-
-interface CloseTask {
-  readonly file: 'close-paper';
-  readonly record: CloseRecord;
-  readonly context: ClosePaperContext;
-}
-
-interface PortfolioTask {
-  readonly file: 'portfolio-paper';
-  readonly view: PortfolioView;
-  readonly context: PortfolioPaperContext;
-}
-
-type InstrumentTask = { readonly version: StoredVersion } & (
+/** What the worker is given: what a file is made of, worked out by others; it only sets it. */
+export type FileTask =
+  | { readonly file: 'close-paper'; readonly record: CloseRecord; readonly context: ClosePaperContext }
   | {
-      readonly file: 'working-paper';
-      readonly context: PaperContext;
-      /** The newest version, where the paper is of what an earlier one reported. */
-      readonly newest?: StoredVersion | undefined;
+      readonly file: 'portfolio-paper';
+      readonly view: PortfolioView;
+      readonly context: PortfolioPaperContext;
     }
-  | { readonly file: 'workbook' | 'csv' }
-);
+  | { readonly file: 'working-paper'; readonly record: PaperRecord; readonly context: PaperContext }
+  | { readonly file: 'workbook'; readonly record: InstrumentRecord; readonly version: Count }
+  | { readonly file: 'csv'; readonly rows: readonly PublishedRow[] };
 
 /** Makes a file. */
 export default async function makeFile(task: FileTask): Promise<Uint8Array> {
-  if (task.file === 'portfolio-paper') {
-    const { view, context } = task;
-    return pdfmake.createPdf(inHabits(context.habits, () => portfolioPaper(view, context))).getBuffer();
-  }
-  if (task.file === 'close-paper') {
-    const { record, context } = task;
-    return pdfmake.createPdf(inHabits(context.habits, () => closePaper(record, context))).getBuffer();
-  }
-  const instrument = knownInstrument(task.version);
-  if (task.file === 'working-paper') {
-    const newest = task.newest && knownInstrument(task.newest);
-    const { context } = task;
-    const paper = inHabits(context.habits, () => workingPaper(instrument, context, newest));
-    return pdfmake.createPdf(paper).getBuffer();
-  }
-  return task.file === 'csv'
-    ? new TextEncoder().encode(scheduleCsv(instrument))
-    : scheduleWorkbook(instrument);
+  if (task.file === 'csv') return new TextEncoder().encode(scheduleCsv(task.rows));
+  if (task.file === 'workbook') return scheduleWorkbook(task.record, task.version);
+  return pdfmake.createPdf(inHabits(task.context.habits, () => paperOf(task))).getBuffer();
 }
 
-function scheduleCsv({ schedule }: Pick<ReadInstrument, 'schedule'>): string {
-  const { rows } = scheduleJson(schedule);
+type PaperTask = Extract<FileTask, { readonly context: unknown }>;
+
+function paperOf(task: PaperTask): TDocumentDefinitions {
+  if (task.file === 'portfolio-paper') return portfolioPaper(task.view, task.context);
+  if (task.file === 'close-paper') return closePaper(task.record, task.context);
+  return workingPaper(task.record, task.context);
+}
+
+function scheduleCsv(rows: readonly PublishedRow[]): string {
   const columns = [...new Set(rows.flatMap((row) => Object.keys(row)))];
   return writeCsv(columns, rows);
 }

@@ -1,8 +1,10 @@
 import exceljs from 'exceljs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { parseDay, type CalendarDay } from '@coffer/core';
 import { usualHabits, readInstrument } from '@coffer/contract';
 import { loanDocument, TestServer, type Caller } from '../../testing/test-server.ts';
 import { closedBy } from './paper-parts.ts';
+import { paperRecord } from './instrument-record.ts';
 import { workingPaper } from './working-paper.ts';
 
 let server: TestServer;
@@ -50,7 +52,8 @@ describe('a working paper', () => {
   const paper = (document: object): string[] => {
     const reading = readInstrument(document);
     if (!reading.ok) throw new Error(JSON.stringify(reading.faults));
-    const { content } = workingPaper(reading.instrument, {
+    const record = paperRecord(reading.instrument, parseDay('2027-06-30') as CalendarDay);
+    const { content } = workingPaper(record, {
       company: 'Ostrel Glassworks',
       habits: usualHabits,
       fiscalYearEndMonth: 6,
@@ -109,6 +112,7 @@ describe('a working paper', () => {
     const then = readInstrument(loanDocument('Paper loan'));
     const now = readInstrument(loanDocument('Paper loan', { rate: { annual: '12%' } }));
     if (!then.ok || !now.ok) throw new Error('Both read.');
+    const record = paperRecord(then.instrument, parseDay('2026-10-31') as CalendarDay, now.instrument);
     const context = {
       company: 'Ostrel Glassworks',
       habits: usualHabits,
@@ -119,7 +123,7 @@ describe('a working paper', () => {
       alone: true,
       madeAt: '2026-11-25 16:00 UTC',
     };
-    const { content } = workingPaper(then.instrument, context, now.instrument);
+    const { content } = workingPaper(record, context);
     const found = texts(content).filter((text) => text !== 'left' && text !== 'right');
     const at = found.indexOf('Accrued interest');
     // 30 of 31 days of an even month of 100,000: at 6 % 483.87, at 12 % 967.74.

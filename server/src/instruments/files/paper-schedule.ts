@@ -4,17 +4,17 @@ import {
   formatAmount,
   parseAmount,
   parseDay,
-  position,
   type CalendarDay,
-  type Schedule,
+  type Count,
+  type Position,
 } from '@coffer/core';
 import {
-  scheduleTable,
   showAmount,
   showDay,
   showDecimal,
   type TableColumn,
   type PublishedRow,
+  type ScheduleTable,
 } from '@coffer/contract';
 import { inks, table } from './paper-parts.ts';
 
@@ -42,12 +42,11 @@ interface FiscalYear {
  * adding the printed figures up gives the same.
  */
 export function paperSchedule(
-  schedule: Schedule,
-  on: CalendarDay,
+  { columns, rows, totals }: ScheduleTable,
+  { on, accruedInterest }: Pick<Position, 'on' | 'accruedInterest'>,
   fiscalYearEndMonth: number,
+  digits: Count,
 ): PaperSchedule {
-  const { columns, rows, totals } = scheduleTable(schedule);
-  const { digits } = schedule.terms;
   const summed = columns.filter(({ key, type }) => type === 'amount' && !balances.includes(key));
   const years = fiscalYears(rows, fiscalYearEndMonth);
   const listed = yearsListed(years, fiscalYear(on, fiscalYearEndMonth));
@@ -55,7 +54,12 @@ export function paperSchedule(
   let ended = false;
   const endBefore = (day: CalendarDay): void => {
     if (!ended && day > on) {
-      body.push(periodEnd(schedule, on, columns.length));
+      body.push(
+        periodEnd(
+          `${showDay(on)}, period end: ${showAmount(accruedInterest, digits)} interest accrued`,
+          columns.length,
+        ),
+      );
       ended = true;
     }
   };
@@ -144,9 +148,7 @@ function cell({ key, type }: TableColumn, row: PublishedRow): TableCell {
   return Number(value) === 0 && !balances.includes(key) ? '–' : showDecimal(String(value));
 }
 
-function periodEnd(schedule: Schedule, on: CalendarDay, columns: number): TableCell[] {
-  const { accruedInterest } = position(schedule, on);
-  const text = `${showDay(on)}, period end: ${showAmount(accruedInterest, schedule.terms.digits)} interest accrued`;
+function periodEnd(text: string, columns: number): TableCell[] {
   return [
     { text, colSpan: columns, bold: true, color: inks.flag, fillColor: inks.soft },
     ...Array.from({ length: columns - 1 }, () => ''),

@@ -1,5 +1,7 @@
-import { usualHabits } from '@coffer/contract';
+import { parseDay, type CalendarDay } from '@coffer/core';
+import { readInstrument, usualHabits } from '@coffer/contract';
 import type { FileTask } from './file-worker.ts';
+import { paperRecord } from './instrument-record.ts';
 
 const loan = {
   document: 'coffer.instrument/1',
@@ -12,7 +14,6 @@ const loan = {
   issueCosts: { amount: '3000.00' },
   payments: { every: 'month', first: '2026-02-15', phases: [{ type: 'level', count: 360 }] },
 };
-const version = { id: 'practice', version: 1, document: JSON.stringify(loan) };
 const context = {
   company: 'Practice',
   fiscalYearEndMonth: 12,
@@ -26,8 +27,16 @@ const context = {
 /** The first files of a process take several times as long as those after them; so many and they do no more. */
 const times = 2;
 
-/** Files of a made-up loan that nobody is given: making them readies a thread, so that the first one asked for is quick. */
-export const practice: readonly FileTask[] = Array.from({ length: times }, (): FileTask[] => [
-  { file: 'working-paper', version, context },
-  { file: 'workbook', version },
-]).flat();
+/**
+ * Files of a made-up loan that nobody is given: making them readies a thread, so that the first one asked for is quick.
+ * None where the made-up loan no longer reads.
+ */
+export function practice(): readonly FileTask[] {
+  const reading = readInstrument(loan);
+  if (!reading.ok) return [];
+  const record = paperRecord(reading.instrument, parseDay(context.on) as CalendarDay);
+  return Array.from({ length: times }, (): FileTask[] => [
+    { file: 'working-paper', record, context },
+    { file: 'workbook', record: record.instrument, version: 1 },
+  ]).flat();
+}

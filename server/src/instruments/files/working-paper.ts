@@ -1,24 +1,7 @@
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
-import {
-  explainPosition,
-  parseDay,
-  position,
-  proofsOf,
-  type CalendarDay,
-  type PositionFigure,
-  type Schedule,
-} from '@coffer/core';
-import {
-  eventFacts,
-  documentKindOf,
-  showAmount,
-  showText,
-  showDay,
-  issueFacts,
-  termFacts,
-  type Habits,
-  type ReadInstrument,
-} from '@coffer/contract';
+import type { Count, PositionFigure, Proof } from '@coffer/core';
+import { showAmount, showDay, showText, type Habits } from '@coffer/contract';
+import type { InstrumentRecord, PaperRecord, PositionRecord } from './instrument-record.ts';
 import { closedBy, heading, inks, pairs, ruled, table } from './paper-parts.ts';
 import { mostRowsListed, paperSchedule } from './paper-schedule.ts';
 
@@ -41,13 +24,12 @@ export interface PaperContext {
 
 /** A working paper of an instrument: terms, position with how it is made, proofs, events and the whole schedule. */
 export function workingPaper(
-  { document, schedule }: ReadInstrument,
+  { instrument, position }: PaperRecord,
   context: PaperContext,
-  newest?: ReadInstrument,
 ): TDocumentDefinitions {
-  const on = parseDay(context.on) as CalendarDay;
-  const listed = paperSchedule(schedule, on, context.fiscalYearEndMonth);
-  const named = `${document.name}, version ${context.version}`;
+  const { digits, terms, proofs, events, notices } = instrument;
+  const listed = paperSchedule(instrument.table, position.at, context.fiscalYearEndMonth, digits);
+  const named = `${instrument.name}, version ${context.version}`;
   return {
     pageSize: 'A4',
     pageOrientation: listed.columns > 9 ? 'landscape' : 'portrait',
@@ -75,14 +57,15 @@ export function workingPaper(
     pageBreakBefore: (node, { getFollowingNodesOnPage }) =>
       node.headlineLevel === 1 && getFollowingNodesOnPage().length === 0,
     content: [
-      head(document, context),
+      head(instrument, context),
       heading('Terms'),
-      pairs([...termFacts(document), ...issueFacts(schedule)]),
-      heading(`Position on ${showDay(on)}`),
-      positionPart(schedule, on, newest?.schedule),
+      pairs(terms),
+      heading(`Position on ${showDay(context.on)}`),
+      positionPart(position, digits),
       heading('Proofs'),
-      proofsPart(schedule),
-      ...eventsPart(document, schedule),
+      proofsPart(proofs, digits),
+      ...eventsPart(events),
+      ...noticesPart(notices),
       heading('Schedule'),
       listed.content,
       { text: listed.legend, color: inks.dim, margin: [0, 6, 0, 0] },
@@ -90,15 +73,14 @@ export function workingPaper(
   };
 }
 
-function head(document: ReadInstrument['document'], context: PaperContext): Content {
+function head(instrument: InstrumentRecord, context: PaperContext): Content {
   const signed = (what: string, who: string, when: string): TableCell[] => [
     { text: what, color: inks.dim },
     { text: who },
     { text: when },
   ];
-  const of = [document.lender, document.agreement && `agreement ${document.agreement}`]
-    .filter(Boolean)
-    .join(', ');
+  const { lender, agreement } = instrument;
+  const of = [lender, agreement && `agreement ${agreement}`].filter(Boolean).join(', ');
   return {
     columnGap: 24,
     columns: [
@@ -106,7 +88,7 @@ function head(document: ReadInstrument['document'], context: PaperContext): Cont
         width: '*',
         stack: [
           { text: context.company, color: inks.dim, margin: [0, 0, 0, 2] },
-          { text: document.name, style: 'title' },
+          { text: instrument.name, style: 'title' },
           { text: of, margin: [0, 2, 0, 0] },
           { text: `Schedule and position on ${showDay(context.on)}`, margin: [0, 2, 0, 0] },
         ],
@@ -120,7 +102,7 @@ function head(document: ReadInstrument['document'], context: PaperContext): Cont
           body: [
             signed('Prepared by', context.preparedBy, showDay(context.madeAt.slice(0, 10))),
             signed('Reviewed by', ' ', ' '),
-            signed('Terms', `version ${context.version}`, document.currency),
+            signed('Terms', `version ${context.version}`, instrument.currency),
           ],
         },
       },
@@ -150,10 +132,8 @@ const always: readonly PositionFigure[] = [
   'accruedInterest',
 ];
 
-function positionPart(schedule: Schedule, on: CalendarDay, now: Schedule | undefined): Content {
-  const { digits } = schedule.terms;
-  const at = position(schedule, on);
-  const known = now ? position(now, on) : at;
+function positionPart({ at, now, accrued }: PositionRecord, digits: Count): Content {
+  const known = now ?? at;
   const figures = names
     .filter(([figure]) => always.includes(figure) || at[figure] !== 0 || known[figure] !== 0)
     .map(([figure, name]): TableCell[] => {
@@ -161,12 +141,13 @@ function positionPart(schedule: Schedule, on: CalendarDay, now: Schedule | undef
       if (!now) return cells;
       return [...cells, known[figure] === at[figure] ? '' : showAmount(known[figure], digits)];
     });
-  const how = explainPosition(schedule, on, 'accruedInterest');
-  const steps = how.steps.map(({ label, amount, text }): TableCell[] => [
+  const steps = accrued.steps.map(({ label, amount, text }): TableCell[] => [
     showText(label),
     text === undefined ? (amount === undefined ? '' : showAmount(amount, digits)) : showText(text),
   ]);
-  const rounded = [how.unrounded && `unrounded ${how.unrounded}`, how.rounding].filter(Boolean).join(', ');
+  const rounded = [accrued.unrounded && `unrounded ${accrued.unrounded}`, accrued.rounding]
+    .filter(Boolean)
+    .join(', ');
   return {
     columnGap: 24,
     columns: [
@@ -183,10 +164,10 @@ function positionPart(schedule: Schedule, on: CalendarDay, now: Schedule | undef
   };
 }
 
-function proofsPart(schedule: Schedule): Content {
-  const rows = proofsOf(schedule).map(({ name, holds, difference }): TableCell[] => [
+function proofsPart(proofs: readonly Proof[], digits: Count): Content {
+  const rows = proofs.map(({ name, holds, difference }): TableCell[] => [
     name,
-    showAmount(difference, schedule.terms.digits),
+    showAmount(difference, digits),
     holds ? 'holds' : { text: 'FAILS', bold: true, alignment: 'right' },
   ]);
   return table(
@@ -197,34 +178,23 @@ function proofsPart(schedule: Schedule): Content {
   );
 }
 
-function eventsPart(document: ReadInstrument['document'], schedule: Schedule): Content[] {
-  const all = eventFacts(document);
+function eventsPart(all: InstrumentRecord['events']): Content[] {
+  if (all.length === 0) return [];
   // Of very many those entered last: the workbook has the others too.
   const events = all.slice(-mostRowsListed);
   const left = all.length - events.length;
-  const notices = documentKindOf(schedule).notices(schedule);
-  return [
-    ...(events.length === 0
-      ? []
-      : [
-          heading('Events'),
-          table(
-            ['On', 'What happened'],
-            events.map((event) => [...event]),
-            [80, '*'],
-            [],
-          ),
-          ...(left === 0
-            ? []
-            : [
-                {
-                  text: `The last ${events.length} of ${all.length} as they were entered; the workbook of the schedule has each of them.`,
-                  color: inks.dim,
-                },
-              ]),
-        ]),
-    ...(notices.length === 0
-      ? []
-      : [heading('To be noted'), { ul: notices.map((notice) => showText(notice)) } satisfies Content]),
-  ];
+  const listed = table(
+    ['On', 'What happened'],
+    events.map((event) => [...event]),
+    [80, '*'],
+    [],
+  );
+  if (left === 0) return [heading('Events'), listed];
+  const text = `The last ${events.length} of ${all.length} as they were entered; the workbook of the schedule has each of them.`;
+  return [heading('Events'), listed, { text, color: inks.dim }];
+}
+
+function noticesPart(notices: readonly string[]): Content[] {
+  if (notices.length === 0) return [];
+  return [heading('To be noted'), { ul: notices.map((notice) => showText(notice)) }];
 }
