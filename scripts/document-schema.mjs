@@ -1,13 +1,17 @@
-// Writes the JSON Schema of the instrument document, and the description of the HTTP interface, into docs/;
+// Writes the JSON Schemas of the instrument document and of published schedules and positions, and the description of the HTTP interface, into docs/;
 // with --check only says whether what is there is what the validation schemas make.
 import { readFileSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { register } from 'tsx/esm/api';
 
 register();
-const { documentJsonSchema, openApiDescription } = await import('../contract/src/index.ts');
+const { documentJsonSchema, openApiDescription, publishedJsonSchemas } =
+  await import('../contract/src/index.ts');
+const { schedule, position } = publishedJsonSchemas();
 const files = {
   'instrument-document.schema.json': documentJsonSchema(),
+  'schedule.schema.json': schedule,
+  'position.schema.json': position,
   'http-interface.openapi.json': openApiDescription(),
 };
 let stale = false;

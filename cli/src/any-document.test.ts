@@ -1,4 +1,4 @@
-import { readDocument, scheduleJson } from '@coffer/contract';
+import { positionJson, publishedForms, readDocument, scheduleJson } from '@coffer/contract';
 import {
   entries,
   firstDay,
@@ -7,14 +7,31 @@ import {
   maturities,
   position,
   proofsOf,
+  type AnySchedule,
   type Schedule,
 } from '@coffer/core';
 import fc from 'fast-check';
+import * as v from 'valibot';
 import { describe, expect, it } from 'vitest';
 import { anyDocument } from './testing/arbitrary-document.ts';
 
 /** The accounts that an instrument leaves empty at the end of its life. */
 const emptied = ['loan-payable', 'bonds-payable', 'current-portion', 'interest-payable', 'issue-costs'];
+
+/** What is published is as its schema says, once it has been text, and nothing besides. */
+function expectPublished(schedule: AnySchedule): void {
+  const text = JSON.stringify([
+    scheduleJson(schedule),
+    scheduleJson(schedule, { from: 2, to: 4 }),
+    positionJson(schedule, firstDay(schedule) + 40),
+  ]);
+  expect(text).not.toMatch(/NaN|undefined|Infinity/);
+  const [made, some, at] = JSON.parse(text) as unknown[];
+  for (const each of [made, some]) {
+    expect(v.safeParse(publishedForms.schedule, each).issues).toBeUndefined();
+  }
+  expect(v.safeParse(publishedForms.position, at).issues).toBeUndefined();
+}
 
 function expectSound(schedule: Schedule): void {
   // Price and yield stated apart from one another leave a difference, which this proof shows and does not hide.
@@ -22,7 +39,7 @@ function expectSound(schedule: Schedule): void {
     ({ holds, name }) => !holds && !name.startsWith('The difference left'),
   );
   expect(failing).toEqual([]);
-  expect(JSON.stringify(scheduleJson(schedule))).not.toMatch(/NaN|undefined|Infinity/);
+  expectPublished(schedule);
   const [from, to] = [firstDay(schedule), lastDay(schedule)];
   for (const on of [from, Math.round((from + to) / 2), to]) {
     const { outstanding, carrying, current, nonCurrent } = position(schedule, on);
@@ -56,7 +73,7 @@ describe('any document of the demo with values replaced', () => {
         if (isDebt(schedule)) expectSound(schedule);
         else {
           expect(proofsOf(schedule).every(({ holds }) => holds)).toBe(true);
-          expect(JSON.stringify(scheduleJson(schedule))).not.toMatch(/NaN|Infinity/);
+          expectPublished(schedule);
         }
       }),
       { numRuns: 400 },

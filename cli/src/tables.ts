@@ -1,5 +1,5 @@
 import { positionFigures } from '@coffer/core';
-import type { PublishedSchedule } from '@coffer/contract';
+import type { PublishedPosition, PublishedSchedule } from '@coffer/contract';
 
 type Cells = Readonly<Record<string, unknown>>;
 
@@ -123,10 +123,11 @@ function togetherTable(together: Cells): string {
 }
 
 /** A position as a list for people. */
-export function positionTable(position: Cells): string {
-  const next = position['next'] as { due: string; payment?: string; deposit?: string } | null;
+export function positionTable(position: PublishedPosition): string {
+  const { next } = position;
+  const asked = next && ('payment' in next ? next.payment : next.deposit);
   return `${facts(
-    { ...position, ...(next && { next: `${next.due}, ${shown(next.payment ?? next.deposit)}` }) },
+    { ...position, ...(next && { next: `${next.due}, ${shown(asked)}` }) },
     {
       on: 'On',
       balance: 'Held by the fund',

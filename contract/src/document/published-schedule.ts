@@ -1,21 +1,30 @@
-/** What stands in a cell of a published row: an amount as a plain decimal, a day as `YYYY-MM-DD`, a number or a word. */
-export type PublishedCell = string | number | null;
+import * as v from 'valibot';
+import { publishedAmount, publishedCount, publishedDay } from './published-scalars.ts';
+import type { PublishedRow } from './schedule-column.ts';
 
-/** A row of a schedule in its published form, by the keys of its columns. */
-export type PublishedRow = Readonly<Record<string, PublishedCell>>;
+const publishedProof = v.strictObject({
+  name: v.string(),
+  holds: v.boolean(),
+  difference: publishedAmount,
+});
 
 /** A proof in its published form. */
-export interface PublishedProof {
-  readonly name: string;
-  readonly holds: boolean;
-  readonly difference: string;
-}
+export type PublishedProof = v.InferOutput<typeof publishedProof>;
+
+/** The proofs of a schedule in the published form. */
+export const publishedProofs = v.array(publishedProof);
 
 /** What did not go as the terms say, in its published form. */
-export interface PublishedNotice {
-  readonly on: string;
-  readonly kind: string;
-  readonly message: string;
+export const publishedNotice = { on: publishedDay, kind: v.string(), message: v.string() };
+
+/** The numbers of the first and last row that were asked for. */
+export const publishedRange = { from: publishedCount, to: publishedCount };
+
+/** Amounts by keys. */
+export function amountsOf<const Key extends string>(
+  keys: readonly Key[],
+): Readonly<Record<Key, typeof publishedAmount>> {
+  return Object.fromEntries(keys.map((key) => [key, publishedAmount])) as Record<Key, typeof publishedAmount>;
 }
 
 /** What the published schedules of all kinds have. */
@@ -29,6 +38,6 @@ export interface PublishedSchedule {
   readonly totals: Readonly<Record<string, string>>;
   /** What a debt and the fund that repays it come to. */
   readonly together?: Readonly<Record<string, string>>;
-  readonly notices?: readonly PublishedNotice[];
+  readonly notices?: readonly v.InferOutput<v.StrictObjectSchema<typeof publishedNotice, undefined>>[];
   readonly proofs: readonly PublishedProof[];
 }

@@ -3,7 +3,7 @@ import { toJsonSchema } from '@valibot/to-json-schema';
 import { BeyondExact, buildSchedule, currencyDigits, TermsFault, type AnySchedule } from '@coffer/core';
 import { faultsOf, type Fault } from '../faults/fault.ts';
 import type { AnyDocumentKind } from '../kinds/document-kind.ts';
-import { anyDocumentKindOf } from '../kinds/document-kinds.ts';
+import { anyDocumentKindOf, publishedForms } from '../kinds/document-kinds.ts';
 import { AmountReader } from './amount-reader.ts';
 import { anyDocument, type AnyDocument } from './any-document.ts';
 
@@ -23,6 +23,15 @@ export type DocumentReading = Made<AnyDocument, AnySchedule>;
 /** The JSON Schema of the document, generated from the validation schemas so that there is one source. */
 export function documentJsonSchema(): object {
   return { title: 'Coffer instrument document', ...toJsonSchema(anyDocument, { errorMode: 'ignore' }) };
+}
+
+/** The JSON Schemas of schedules and positions as they are published, made from the columns and figures of each kind. */
+export function publishedJsonSchemas(): { readonly schedule: object; readonly position: object } {
+  const { schedule, position } = publishedForms;
+  return {
+    schedule: { title: 'Coffer schedule', ...toJsonSchema(schedule, { errorMode: 'ignore' }) },
+    position: { title: 'Coffer position', ...toJsonSchema(position, { errorMode: 'ignore' }) },
+  };
 }
 
 /** Reads a document of any kind given as a value (parsed JSON): all faults at once, naming the key. */

@@ -1,4 +1,5 @@
 import type { AnySchedule, CalendarDay, Schedule } from '@coffer/core';
+import type { PublishedPosition } from '../kinds/document-kind.ts';
 import { anyDocumentKindOf } from '../kinds/document-kinds.ts';
 import type { PublishedSchedule } from './published-schedule.ts';
 import type { RowRange } from './row-range.ts';
@@ -13,10 +14,6 @@ export function scheduleJson(schedule: AnySchedule, range?: RowRange, debt?: Sch
 }
 
 /** The position on a day in the published form. */
-export function positionJson(
-  schedule: AnySchedule,
-  on: CalendarDay,
-  debt?: Schedule,
-): Record<string, unknown> {
+export function positionJson(schedule: AnySchedule, on: CalendarDay, debt?: Schedule): PublishedPosition {
   return anyDocumentKindOf(schedule).positionJson(schedule, on, debt);
 }

@@ -1,8 +1,8 @@
 import type { AnySchedule } from '@coffer/core';
 import { anyDocumentKindOf } from '../kinds/document-kinds.ts';
 import { rowWords } from '../words/row-words.ts';
-import type { PublishedRow, PublishedSchedule } from './published-schedule.ts';
-import type { TableColumn } from './schedule-column.ts';
+import type { PublishedSchedule } from './published-schedule.ts';
+import type { PublishedRow, TableColumn } from './schedule-column.ts';
 import { scheduleJson } from './schedule-json.ts';
 
 /** A schedule as a table, in plain data: the columns that say something, the rows, the totals of columns that have one. */

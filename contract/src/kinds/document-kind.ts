@@ -1,7 +1,10 @@
 import type { AnySchedule, CalendarDay, Schedule } from '@coffer/core';
+import type * as v from 'valibot';
 import type { InstrumentClass } from '../api/views.ts';
 import type { AmountReader } from '../document/amount-reader.ts';
 import type { PublishedSchedule } from '../document/published-schedule.ts';
+import type { DebtPositionJson } from './debt-position-json.ts';
+import type { FundPositionJson } from './fund/fund-schedule-json.ts';
 import type { RowRange } from '../document/row-range.ts';
 import type { TableColumn } from '../document/schedule-column.ts';
 import type { Fault } from '../faults/fault.ts';
@@ -19,6 +22,9 @@ export interface InstrumentSummary {
   readonly borrowed: number;
 }
 
+/** The position of an instrument of any kind in its published form. */
+export type PublishedPosition = DebtPositionJson | FundPositionJson;
+
 /** What is asked of a document of any kind, and of the schedule that it makes. There is one object for each kind. */
 export interface AnyDocumentKind<Document, Of extends AnySchedule> {
   /**
@@ -30,12 +36,14 @@ export interface AnyDocumentKind<Document, Of extends AnySchedule> {
   readonly keys: Readonly<Record<string, string>>;
   /** Payments recorded for days on which nothing falls due. */
   unmatched(schedule: Of): Fault[];
+  /** What its schedules and positions are in the published form. */
+  readonly published: { readonly schedule: v.GenericSchema; readonly position: v.GenericSchema };
   /** The schedule in the published form; of a fund with the debt that it repays, where that is known. */
   json(schedule: Of, range?: RowRange, debt?: Schedule): PublishedSchedule;
   /** The columns of a table of its rows, in the order that they stand on paper. */
   columns(schedule: Of): TableColumn[];
   /** The position on a day in the published form. */
-  positionJson(schedule: Of, on: CalendarDay, debt?: Schedule): Record<string, unknown>;
+  positionJson(schedule: Of, on: CalendarDay, debt?: Schedule): PublishedPosition;
 }
 
 /** What is asked of a document of something owed. */

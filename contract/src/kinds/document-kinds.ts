@@ -1,4 +1,5 @@
 import type { AnySchedule, LoanSchedule, Schedule } from '@coffer/core';
+import * as v from 'valibot';
 import type { InstrumentDocument } from '../document/instrument-document.ts';
 import { bondDocumentKind } from './bond/bond-document-kind.ts';
 import { creditLineDocumentKind } from './credit-line/credit-line-document-kind.ts';
@@ -35,6 +36,19 @@ export function documentKindOf({
   kind,
 }: Pick<InstrumentDocument, 'kind'>): DocumentKind<InstrumentDocument, Schedule> {
   return documentKinds[kind];
+}
+
+/** What schedules and positions of any kind are in the published form. */
+export const publishedForms = {
+  schedule: v.union(formsOf(({ schedule }) => schedule)),
+  position: v.union(formsOf(({ position }) => position)),
+};
+
+/** The forms of all kinds, each once: some have the same. */
+function formsOf(
+  form: (of: AnyDocumentKind<AnyDocument, AnySchedule>['published']) => v.GenericSchema,
+): v.GenericSchema[] {
+  return [...new Set(Object.values(allKinds).map(({ published }) => form(published)))];
 }
 
 /** Whether a document is of something owed, which the register keeps. */

@@ -36,7 +36,7 @@ export interface FundRow {
 /** What did not go as the terms say. */
 export type FundNotice =
   | { readonly kind: 'short'; readonly on: CalendarDay; readonly amount: MinorUnits }
-  | { readonly kind: 'reached-early'; readonly on: CalendarDay; readonly deposits: MinorUnits }
+  | { readonly kind: 'reached-early'; readonly on: CalendarDay; readonly deposits: Count }
   | { readonly kind: 'passed-by-interest'; readonly on: CalendarDay; readonly amount: MinorUnits };
 
 /** The schedule of a sinking fund. */

@@ -1,13 +1,13 @@
 import { formatDay, formatPercent, lastDay, ratioToNumber, type BondSchedule } from '@coffer/core';
 import { highRateWords } from '../loan/loan-surprises.ts';
 import { frequencyInWords } from '../../words/frequency.ts';
-import { debtPositionJson } from '../debt-position-json.ts';
+import { debtPositionJson, debtPositionSchema } from '../debt-position-json.ts';
 import { onPaper } from '../../document/schedule-column.ts';
 import { bondScheduleColumns } from './bond-schedule-columns.ts';
 import type { DocumentKind } from '../document-kind.ts';
 import type { BondDocument } from './bond-document.ts';
 import { bondEvents, bondFacts } from './bond-facts.ts';
-import { bondScheduleJson } from './bond-schedule-json.ts';
+import { bondScheduleJson, bondScheduleSchema } from './bond-schedule-json.ts';
 import { bondTermsOf } from './bond-terms-of.ts';
 import { redemptionFacts } from './redemption-facts.ts';
 import { bondIssueFacts } from './bond-issue-facts.ts';
@@ -18,8 +18,9 @@ export const bondDocumentKind: DocumentKind<BondDocument, BondSchedule> = {
   termsOf: bondTermsOf,
   keys: {},
   unmatched: () => [],
+  published: { schedule: bondScheduleSchema, position: debtPositionSchema },
   json: bondScheduleJson,
-  columns: (schedule) => onPaper(bondScheduleColumns(schedule)),
+  columns: (schedule) => onPaper(bondScheduleColumns, schedule),
   positionJson: debtPositionJson,
   facts: bondFacts,
   events: bondEvents,

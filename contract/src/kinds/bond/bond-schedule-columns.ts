@@ -1,58 +1,81 @@
-import { type BondRow, type BondSchedule, formatAmount, formatDay, type MinorUnits } from '@coffer/core';
-import type { ScheduleColumn } from '../../document/schedule-column.ts';
+import type { BondRow, BondSchedule, MinorUnits } from '@coffer/core';
+import { columnsOf } from '../../document/schedule-column.ts';
+
+const { each, some } = columnsOf<BondRow, BondSchedule>();
+const always = { always: true } as const;
+const beforeClosing = { before: 'closing' } as const;
+
+const isEarly = ({ kind }: BondRow): boolean => kind === 'redemption';
+const isRepaidBefore = ({ rows }: BondSchedule): boolean =>
+  rows.some((row) => row.faceBefore !== row.faceAfter);
+
+/** An amount where a schedule has the column at all. */
+const where =
+  (there: (schedule: BondSchedule) => boolean, value: (row: BondRow) => MinorUnits) =>
+  (row: BondRow, schedule: BondSchedule): MinorUnits | undefined =>
+    there(schedule) ? value(row) : undefined;
+const redeemsEarly = (schedule: BondSchedule): boolean =>
+  isRepaidBefore(schedule) && schedule.terms.redemptions.length > 0;
 
 /**
  * The columns of a bond's schedule. Accrued coupon received at issue, issue costs, instalments and redemptions have
  * theirs only where there are any.
  */
-export function bondScheduleColumns({
-  terms,
-  rows,
-  accruedReceived,
-}: BondSchedule): readonly ScheduleColumn<BondRow>[] {
-  const money = (minor: MinorUnits): string => formatAmount(minor, terms.digits);
-  const amount = (
-    key: string,
-    title: string,
-    value: (row: BondRow) => number,
-    more: Pick<ScheduleColumn<BondRow>, 'always' | 'before'> = {},
-  ): ScheduleColumn<BondRow> => ({ key, title, type: 'amount', value: (row) => money(value(row)), ...more });
-  const where = (
-    there: boolean,
-    ...columns: ScheduleColumn<BondRow>[]
-  ): readonly ScheduleColumn<BondRow>[] => (there ? columns : []);
-  const early = ({ kind }: BondRow): boolean => kind === 'redemption';
-  const always = { always: true } as const;
-  const repaid = rows.some((row) => row.faceBefore !== row.faceAfter);
-  return [
-    { key: 'n', title: 'No.', type: 'count', value: (row) => (early(row) ? null : row.n), ...always },
-    { key: 'due', title: 'Date', type: 'day', value: ({ due }) => formatDay(due), ...always },
-    { key: 'event', title: 'Event', type: 'text', value: (row) => (early(row) ? 'redemption' : undefined) },
-    amount('opening', 'Opening', ({ opening }) => opening, always),
-    amount('coupon', 'Coupon', ({ coupon }) => coupon),
-    ...where(
-      accruedReceived !== 0,
-      amount('accruedReceived', 'Of it received', ({ received }) => received),
+export const bondScheduleColumns = [
+  each('n', 'No.', 'count', (row) => (isEarly(row) ? null : row.n), always),
+  each('due', 'Date', 'day', ({ due }) => due, always),
+  some('event', 'Event', 'text', (row) => (isEarly(row) ? 'redemption' : undefined)),
+  each('opening', 'Opening', 'amount', ({ opening }) => opening, always),
+  each('coupon', 'Coupon', 'amount', ({ coupon }) => coupon),
+  some(
+    'accruedReceived',
+    'Of it received',
+    'amount',
+    where(
+      ({ accruedReceived }) => accruedReceived !== 0,
+      ({ received }) => received,
     ),
-    amount('expense', 'Expense', ({ expense }) => expense),
-    amount('amortization', 'Amortized', ({ amortization }) => amortization),
-    ...where(
-      terms.issueCosts !== undefined,
-      amount('issueCosts', 'Costs', ({ costsAmortized }) => costsAmortized, { before: 'closing' }),
+  ),
+  each('expense', 'Expense', 'amount', ({ expense }) => expense),
+  each('amortization', 'Amortized', 'amount', ({ amortization }) => amortization),
+  some(
+    'issueCosts',
+    'Costs',
+    'amount',
+    where(
+      ({ terms }) => terms.issueCosts !== undefined,
+      ({ costsAmortized }) => costsAmortized,
     ),
-    ...where(
-      repaid,
-      amount('redeemed', 'Face redeemed', ({ faceBefore, faceAfter }) => faceBefore - faceAfter, {
-        before: 'closing',
-      }),
-      ...where(
-        terms.redemptions.length > 0,
-        amount('redemptionPaid', 'Paid for it', ({ paid }) => paid, { before: 'closing' }),
-        amount('gain', 'Gain or loss', ({ gain }) => gain, { before: 'closing' }),
-      ),
-      amount('face', 'Face', ({ faceAfter }) => faceAfter, { before: null }),
-    ),
-    amount('unamortized', 'Unamortized', ({ unamortized }) => unamortized),
-    amount('closing', 'Carrying', ({ closing }) => closing, always),
-  ];
-}
+    beforeClosing,
+  ),
+  some(
+    'redeemed',
+    'Face redeemed',
+    'amount',
+    where(isRepaidBefore, ({ faceBefore, faceAfter }) => faceBefore - faceAfter),
+    beforeClosing,
+  ),
+  some(
+    'redemptionPaid',
+    'Paid for it',
+    'amount',
+    where(redeemsEarly, ({ paid }) => paid),
+    beforeClosing,
+  ),
+  some(
+    'gain',
+    'Gain or loss',
+    'amount',
+    where(redeemsEarly, ({ gain }) => gain),
+    beforeClosing,
+  ),
+  some(
+    'face',
+    'Face',
+    'amount',
+    where(isRepaidBefore, ({ faceAfter }) => faceAfter),
+    { before: null },
+  ),
+  each('unamortized', 'Unamortized', 'amount', ({ unamortized }) => unamortized),
+  each('closing', 'Carrying', 'amount', ({ closing }) => closing, always),
+] as const;

@@ -4,7 +4,12 @@ import { fundScheduleColumns } from './fund-schedule-columns.ts';
 import type { AnyDocumentKind } from '../document-kind.ts';
 import type { Fault } from '../../faults/fault.ts';
 import type { FundDocument } from './fund-document.ts';
-import { fundPositionJson, fundScheduleJson } from './fund-schedule-json.ts';
+import {
+  fundPositionJson,
+  fundPositionSchema,
+  fundScheduleJson,
+  fundScheduleSchema,
+} from './fund-schedule-json.ts';
 import { fundTermsOf } from './fund-terms-of.ts';
 
 /** Deposits recorded for days on which none falls due. */
@@ -22,7 +27,8 @@ export const fundDocumentKind: AnyDocumentKind<FundDocument, FundSchedule> = {
   termsOf: fundTermsOf,
   keys: {},
   unmatched: unmatchedDeposits,
+  published: { schedule: fundScheduleSchema, position: fundPositionSchema },
   json: fundScheduleJson,
-  columns: (schedule) => onPaper(fundScheduleColumns(schedule)),
+  columns: (schedule) => onPaper(fundScheduleColumns, { schedule, debt: undefined }),
   positionJson: (schedule, on, debt) => fundPositionJson(schedule, fundPosition(schedule, on), debt),
 };

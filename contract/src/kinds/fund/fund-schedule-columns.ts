@@ -1,41 +1,28 @@
-import {
-  formatAmount,
-  formatDay,
-  netDebt,
-  type FundRow,
-  type FundSchedule,
-  type Schedule,
-} from '@coffer/core';
-import type { ScheduleColumn } from '../../document/schedule-column.ts';
+import { netDebt, type FundRow, type FundSchedule, type Schedule } from '@coffer/core';
+import { columnsOf } from '../../document/schedule-column.ts';
 
-/**
- * The columns of a fund's schedule.
- *
- * @param debt that the fund repays: then what is owed and the net debt stand beside it
- */
-export function fundScheduleColumns(
-  schedule: FundSchedule,
-  debt?: Schedule,
-): readonly ScheduleColumn<FundRow>[] {
-  const amount = (key: string, title: string, value: (row: FundRow) => number): ScheduleColumn<FundRow> => ({
-    key,
-    title,
-    type: 'amount',
-    value: (row) => formatAmount(value(row), schedule.terms.digits),
-    always: true,
-  });
-  return [
-    { key: 'n', title: 'No.', type: 'count', value: ({ n }) => n, always: true },
-    { key: 'due', title: 'Date', type: 'day', value: ({ due }) => formatDay(due), always: true },
-    amount('opening', 'Opening', ({ opening }) => opening),
-    amount('interest', 'Interest', ({ interest }) => interest),
-    amount('deposit', 'Deposit', ({ deposit }) => deposit),
-    amount('closing', 'Held', ({ closing }) => closing),
-    ...(debt
-      ? [
-          amount('owed', 'Owed', ({ due }) => netDebt(schedule, debt, due).owed),
-          amount('netDebt', 'Net debt', ({ due }) => netDebt(schedule, debt, due).net),
-        ]
-      : []),
-  ];
+/** A fund's schedule, and what it repays where that is known. */
+export interface FundColumnsOf {
+  readonly schedule: FundSchedule;
+  readonly debt: Schedule | undefined;
 }
+
+const { each, some } = columnsOf<FundRow, FundColumnsOf>();
+const always = { always: true } as const;
+
+/** The columns of a fund's schedule: with what it repays, what is owed and the net debt stand beside it. */
+export const fundScheduleColumns = [
+  each('n', 'No.', 'count', ({ n }) => n, always),
+  each('due', 'Date', 'day', ({ due }) => due, always),
+  each('opening', 'Opening', 'amount', ({ opening }) => opening, always),
+  each('interest', 'Interest', 'amount', ({ interest }) => interest, always),
+  each('deposit', 'Deposit', 'amount', ({ deposit }) => deposit, always),
+  each('closing', 'Held', 'amount', ({ closing }) => closing, always),
+  some('owed', 'Owed', 'amount', ({ due }, { schedule, debt }) => debt && netDebt(schedule, debt, due).owed),
+  some(
+    'netDebt',
+    'Net debt',
+    'amount',
+    ({ due }, { schedule, debt }) => debt && netDebt(schedule, debt, due).net,
+  ),
+] as const;

@@ -1,4 +1,5 @@
 import {
+  type CalendarDay,
   formatAmount,
   formatDay,
   fundAndDebt,
@@ -10,9 +11,21 @@ import {
   netDebt,
   type Schedule,
 } from '@coffer/core';
+import * as v from 'valibot';
 import { proofsJson } from '../../document/proofs-json.ts';
-import type { PublishedSchedule } from '../../document/published-schedule.ts';
-import { publishedRow } from '../../document/schedule-column.ts';
+import {
+  publishedAmount,
+  publishedCount,
+  publishedDay,
+  publishedDecimal,
+} from '../../document/published-scalars.ts';
+import {
+  amountsOf,
+  publishedNotice,
+  publishedProofs,
+  publishedRange,
+} from '../../document/published-schedule.ts';
+import { publishedRow, rowSchema } from '../../document/schedule-column.ts';
 import { fundScheduleColumns } from './fund-schedule-columns.ts';
 import { inRange, type RowRange } from '../../document/row-range.ts';
 
@@ -29,15 +42,60 @@ export function fundNoticeText({ terms }: FundSchedule, notice: FundNotice): str
   }
 }
 
+const ofDebt = [
+  'debtInterest',
+  'earned',
+  'netInterest',
+  'paidOnDebt',
+  'deposits',
+  'released',
+  'outlay',
+] as const;
+
+/** The published form of a fund's schedule. */
+export const fundScheduleSchema = v.strictObject({
+  kind: v.literal('fund'),
+  goal: v.exactOptional(publishedAmount),
+  /** The instrument that it repays. */
+  for: v.exactOptional(v.string()),
+  regularDeposit: v.nullable(publishedAmount),
+  depositCount: publishedCount,
+  finalDeposit: publishedAmount,
+  /** The day that the fund holds its goal. */
+  reached: v.nullable(publishedDay),
+  /** What was left open in the terms, worked out. */
+  solved: v.strictObject({
+    deposit: v.exactOptional(publishedDecimal),
+    count: v.exactOptional(publishedCount),
+    goal: v.exactOptional(publishedDecimal),
+  }),
+  rows: v.array(rowSchema(fundScheduleColumns)),
+  range: v.exactOptional(
+    v.strictObject({ ...publishedRange, ...amountsOf(['interest', 'deposit', 'closing']) }),
+  ),
+  totals: v.strictObject(amountsOf(['interest', 'deposit'])),
+  /** What the debt and the fund that repays it come to. */
+  together: v.exactOptional(
+    v.strictObject({ ...amountsOf(ofDebt), debtEnds: publishedDay, fundEnds: publishedDay }),
+  ),
+  notices: v.exactOptional(v.array(v.strictObject(publishedNotice))),
+  proofs: publishedProofs,
+});
+
 /** A fund's schedule in its published form. */
-export interface FundScheduleJson extends PublishedSchedule {
-  readonly goal?: string;
-  readonly for?: string;
-  readonly regularDeposit: string | null;
-  readonly depositCount: number;
-  readonly finalDeposit: string;
-  readonly reached: string | null;
-}
+export type FundScheduleJson = v.InferOutput<typeof fundScheduleSchema>;
+
+/** The published form of a fund's position, with the debt it repays where that is known. */
+export const fundPositionSchema = v.strictObject({
+  on: publishedDay,
+  ...amountsOf(['balance', 'accruedInterest', 'deposited', 'earned', 'toGoal']),
+  owed: v.exactOptional(publishedAmount),
+  netDebt: v.exactOptional(publishedAmount),
+  next: v.nullable(v.strictObject({ due: publishedDay, deposit: publishedAmount })),
+});
+
+/** A fund's position in its published form. */
+export type FundPositionJson = v.InferOutput<typeof fundPositionSchema>;
 
 /**
  * A fund's schedule in the published form: amounts as strings with the currency's decimals. With the debt it repays
@@ -50,7 +108,6 @@ export function fundScheduleJson(
 ): FundScheduleJson {
   const { terms, rows, deposit, reached, solved, notices } = schedule;
   const money = (minor: MinorUnits): string => formatAmount(minor, terms.digits);
-  const columns = fundScheduleColumns(schedule, debt);
   const chosen = inRange([...rows], range);
   const sums = { terms, rows: chosen };
   const last = chosen.at(-1);
@@ -63,7 +120,7 @@ export function fundScheduleJson(
     finalDeposit: money(rows.at(-1)?.deposit ?? 0),
     reached: reached === undefined ? null : formatDay(reached),
     solved: solved ? { [solved.unknown]: solved.unknown === 'count' ? rows.length : solved.value } : {},
-    rows: chosen.map((row) => publishedRow(columns, row)),
+    rows: chosen.map((row) => publishedRow(fundScheduleColumns, row, { schedule, debt }, terms.digits)),
     ...(range && {
       range: {
         from: range.from,
@@ -94,7 +151,7 @@ export function fundPositionJson(
   schedule: FundSchedule,
   at: FundPosition,
   debt?: Schedule,
-): Record<string, unknown> {
+): FundPositionJson {
   const money = (minor: MinorUnits): string => formatAmount(minor, schedule.terms.digits);
   return {
     on: formatDay(at.on),
@@ -110,7 +167,12 @@ export function fundPositionJson(
 
 type Money = (minor: MinorUnits) => string;
 
-function againstDebt(schedule: FundSchedule, debt: Schedule, on: number, money: Money): object {
+function againstDebt(
+  schedule: FundSchedule,
+  debt: Schedule,
+  on: CalendarDay,
+  money: Money,
+): { owed: string; netDebt: string } {
   const { owed, net } = netDebt(schedule, debt, on);
   return { owed: money(owed), netDebt: money(net) };
 }
@@ -119,7 +181,7 @@ function togetherJson(
   schedule: FundSchedule,
   debt: Schedule,
   money: Money,
-): NonNullable<PublishedSchedule['together']> {
+): NonNullable<FundScheduleJson['together']> {
   const sums = fundAndDebt(schedule, debt);
   return {
     debtInterest: money(sums.debtInterest),

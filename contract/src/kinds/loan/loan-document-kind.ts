@@ -1,13 +1,13 @@
 import { solveUnknown, type LoanSchedule } from '@coffer/core';
-import { debtPositionJson } from '../debt-position-json.ts';
+import { debtPositionJson, debtPositionSchema } from '../debt-position-json.ts';
 import { onPaper } from '../../document/schedule-column.ts';
-import { loanScheduleColumns } from './loan-schedule-columns.ts';
+import { loanColumnsOf, loanScheduleColumns } from './loan-schedule-columns.ts';
 import type { DocumentKind } from '../document-kind.ts';
 import type { LoanDocument } from './loan-document.ts';
 import { changedDocument } from '../../variants/terms-change.ts';
 import { loanFacts } from './loan-facts.ts';
 import { loanHeadline } from './loan-headline.ts';
-import { loanScheduleJson } from './loan-schedule-json.ts';
+import { loanScheduleJson, loanScheduleSchema } from './loan-schedule-json.ts';
 import { loanSurprises } from './loan-surprises.ts';
 import { loanSummary } from './loan-summary.ts';
 import { loanTermsOf } from './loan-terms-of.ts';
@@ -24,8 +24,9 @@ export const loanDocumentKind: DocumentKind<LoanDocument, LoanSchedule> = {
   },
   keys: {},
   unmatched: unmatchedPayments,
+  published: { schedule: loanScheduleSchema, position: debtPositionSchema },
   json: loanScheduleJson,
-  columns: (schedule) => onPaper(loanScheduleColumns(schedule)),
+  columns: (schedule) => onPaper(loanScheduleColumns, loanColumnsOf(schedule)),
   positionJson: debtPositionJson,
   facts: loanFacts,
   events: rateAndEventFacts,

@@ -1,74 +1,54 @@
-import {
-  costAmortization,
-  formatAmount,
-  formatDay,
-  type LoanRow,
-  type LoanSchedule,
-  type MinorUnits,
-} from '@coffer/core';
-import type { ScheduleColumn } from '../../document/schedule-column.ts';
+import { costAmortization, type LoanRow, type LoanSchedule, type MinorUnits } from '@coffer/core';
+import { columnsOf } from '../../document/schedule-column.ts';
+
+/** A loan's or a line's schedule, and what is amortized of its costs with each row. */
+export interface LoanColumnsOf {
+  readonly schedule: LoanSchedule;
+  readonly costs: Float64Array;
+}
+
+/** What the columns of a schedule are worked out of. */
+export function loanColumnsOf(schedule: LoanSchedule): LoanColumnsOf {
+  return { schedule, costs: costAmortization(schedule).amortized };
+}
+
+const { each, some } = columnsOf<LoanRow, LoanColumnsOf>();
+const always = { always: true } as const;
+const where = (amount: MinorUnits): MinorUnits | undefined => (amount > 0 ? amount : undefined);
 
 /** The columns of a loan's or a line's schedule. */
-export function loanScheduleColumns(schedule: LoanSchedule): readonly ScheduleColumn<LoanRow>[] {
-  const { terms } = schedule;
-  const money = (minor: MinorUnits): string => formatAmount(minor, terms.digits);
-  const some = (minor: MinorUnits): string | undefined => (minor > 0 ? money(minor) : undefined);
-  const costs = costAmortization(schedule).amortized;
-  const amount = (
-    key: string,
-    title: string,
-    value: (row: LoanRow) => string | undefined,
-    more: Pick<ScheduleColumn<LoanRow>, 'always' | 'before'> = {},
-  ): ScheduleColumn<LoanRow> => ({ key, title, type: 'amount', value, ...more });
-  const always = { always: true } as const;
-  return [
-    { key: 'n', title: 'No.', type: 'count', value: ({ n }) => n, ...always },
-    {
-      key: 'due',
-      title: 'Due',
-      type: 'day',
-      value: ({ n, date, due }) => formatDay(n === null ? date : due),
-      ...always,
-    },
-    {
-      key: 'paid',
-      title: 'Paid on',
-      type: 'day',
-      value: ({ n, date, due }) => (n !== null && date !== due ? formatDay(date) : undefined),
-    },
-    { key: 'event', title: 'Event', type: 'text', value: ({ n, kind }) => (n === null ? kind : undefined) },
-    amount('opening', 'Opening', ({ opening }) => money(opening), always),
-    amount('payment', 'Payment', ({ payment }) => money(payment), always),
-    amount('interest', 'Interest', ({ interest }) => money(interest), always),
-    amount(
-      'principal',
-      terms.creditLine ? 'Repaid' : 'Principal',
-      ({ principal }) => money(principal),
-      always,
-    ),
-    amount('extra', 'Extra', ({ extra }) => money(extra)),
-    amount('drawn', 'Drawn', ({ kind, added }) => (kind === 'draw' ? some(added) : undefined)),
-    amount('addedInterest', 'Added', ({ kind, added }) => (kind === 'draw' ? undefined : some(added))),
-    amount('closing', 'Closing', ({ closing }) => money(closing), always),
-    amount('unpaidInterest', unpaidTitle(schedule), ({ unpaid }) => some(unpaid)),
-    amount('overpaid', 'Overpaid', ({ overpaid }) => some(overpaid)),
-    ...(terms.creditLine
-      ? [amount('fee', 'Unused fee', ({ fee }) => money(fee), { before: 'closing' })]
-      : []),
-    amount(
-      'issueCosts',
-      'Costs',
-      ({ index }) => {
-        const part = costs[index];
-        return part === undefined ? undefined : money(part);
-      },
-      { before: 'closing' },
-    ),
-  ];
+export const loanScheduleColumns = [
+  each('n', 'No.', 'count', ({ n }) => n, always),
+  each('due', 'Due', 'day', ({ n, date, due }) => (n === null ? date : due), always),
+  some('paid', 'Paid on', 'day', ({ n, date, due }) => (n !== null && date !== due ? date : undefined)),
+  some('event', 'Event', 'text', ({ n, kind }) => (n === null ? kind : undefined)),
+  each('opening', 'Opening', 'amount', ({ opening }) => opening, always),
+  each('payment', 'Payment', 'amount', ({ payment }) => payment, always),
+  each('interest', 'Interest', 'amount', ({ interest }) => interest, always),
+  each('principal', principalTitle, 'amount', ({ principal }) => principal, always),
+  each('extra', 'Extra', 'amount', ({ extra }) => extra),
+  some('drawn', 'Drawn', 'amount', ({ kind, added }) => (kind === 'draw' ? where(added) : undefined)),
+  some('addedInterest', 'Added', 'amount', ({ kind, added }) => (kind === 'draw' ? undefined : where(added))),
+  each('closing', 'Closing', 'amount', ({ closing }) => closing, always),
+  some('unpaidInterest', unpaidTitle, 'amount', ({ unpaid }) => where(unpaid)),
+  some('overpaid', 'Overpaid', 'amount', ({ overpaid }) => where(overpaid)),
+  some(
+    'fee',
+    'Unused fee',
+    'amount',
+    ({ fee }, { schedule }) => (schedule.terms.creditLine ? fee : undefined),
+    { before: 'closing' },
+  ),
+  some('issueCosts', 'Costs', 'amount', ({ index }, { costs }) => costs[index], { before: 'closing' }),
+] as const;
+
+/** What is paid of a line at will is repaid; of a loan it is its principal. */
+function principalTitle({ schedule }: LoanColumnsOf): string {
+  return schedule.terms.creditLine ? 'Repaid' : 'Principal';
 }
 
 /** What is unpaid after each row: kept apart by agreement it is deferred, and nobody is late with it. */
-function unpaidTitle({ unpaid, deferred }: LoanSchedule): string {
+function unpaidTitle({ schedule: { unpaid, deferred } }: LoanColumnsOf): string {
   return deferred.some((amount) => amount > 0) && unpaid.every((amount, at) => amount === deferred[at])
     ? 'Deferred'
     : 'Unpaid';

@@ -13,32 +13,70 @@ import {
   totalOf,
   unroundedPayment,
 } from '@coffer/core';
-import type { PublishedSchedule } from '../../document/published-schedule.ts';
-import { publishedRow } from '../../document/schedule-column.ts';
-import { loanScheduleColumns } from './loan-schedule-columns.ts';
+import * as v from 'valibot';
+import {
+  publishedAmount,
+  publishedCount,
+  publishedDay,
+  publishedDecimal,
+  publishedPercent,
+  publishedResidual,
+} from '../../document/published-scalars.ts';
+import {
+  amountsOf,
+  publishedNotice,
+  publishedProofs,
+  publishedRange,
+} from '../../document/published-schedule.ts';
+import { publishedRow, rowSchema } from '../../document/schedule-column.ts';
+import { loanColumnsOf, loanScheduleColumns } from './loan-schedule-columns.ts';
 import { noticeText } from './notice-text.ts';
 import { proofsJson } from '../../document/proofs-json.ts';
 import { inRange, type RowRange } from '../../document/row-range.ts';
 
 const totalled = ['payment', 'interest', 'principal', 'extra'] as const;
+const amount = publishedAmount;
+
+/** The published form of the schedule of a loan or a line. */
+export const loanScheduleSchema = v.strictObject({
+  kind: v.picklist(['loan', 'credit-line']),
+  regularPayment: v.nullable(amount),
+  paymentCount: publishedCount,
+  finalPayment: amount,
+  /** The day it is repaid. */
+  clears: v.nullable(publishedDay),
+  /** What was left open in the terms, worked out. */
+  solved: v.strictObject({
+    amount: v.exactOptional(publishedDecimal),
+    annual: v.exactOptional(publishedPercent),
+    residual: v.exactOptional(publishedResidual),
+    count: v.exactOptional(publishedCount),
+    payment: v.exactOptional(publishedDecimal),
+  }),
+  /** Left after the last payment. */
+  left: v.exactOptional(amount),
+  /** Each rate that held, where there was more than one. */
+  rates: v.exactOptional(
+    v.array(v.strictObject({ from: publishedDay, annual: publishedPercent, because: v.string() })),
+  ),
+  rows: v.array(rowSchema(loanScheduleColumns)),
+  range: v.exactOptional(v.strictObject({ ...publishedRange, ...amountsOf([...totalled, 'closing']) })),
+  totals: v.strictObject({
+    ...amountsOf(totalled),
+    drawn: v.exactOptional(amount),
+    addedInterest: v.exactOptional(amount),
+    fee: v.exactOptional(amount),
+  }),
+  purchase: v.exactOptional(v.strictObject(amountsOf(['price', 'downPayment', 'financeCost']))),
+  settlement: v.exactOptional(v.strictObject({ on: publishedDay, ...amountsOf(['owed', 'paid']) })),
+  notices: v.exactOptional(
+    v.array(v.strictObject({ ...publishedNotice, ...amountsOf(['stated', 'applied']) })),
+  ),
+  proofs: publishedProofs,
+});
 
 /** A loan's or a line's schedule in its published form. */
-export interface LoanScheduleJson extends PublishedSchedule {
-  readonly regularPayment: string | null;
-  readonly paymentCount: number;
-  readonly finalPayment: string;
-  /** The day it is repaid. */
-  readonly clears: string | null;
-  /** Left after the last payment. */
-  readonly left?: string;
-  readonly rates?: readonly { readonly from: string; readonly annual: string; readonly because: string }[];
-  readonly purchase?: {
-    readonly price: string;
-    readonly downPayment: string;
-    readonly financeCost: string;
-  };
-  readonly settlement?: { readonly on: string; readonly owed: string; readonly paid: string };
-}
+export type LoanScheduleJson = v.InferOutput<typeof loanScheduleSchema>;
 
 /** A loan's schedule in the published form: amounts as strings with the currency's decimals. */
 export function loanScheduleJson(schedule: LoanSchedule, range?: RowRange): LoanScheduleJson {
@@ -49,7 +87,7 @@ export function loanScheduleJson(schedule: LoanSchedule, range?: RowRange): Loan
   const last = rows.filter((row) => row.n !== null || row.kind === 'settlement').at(-1);
   const end = rows.at(-1);
   const chosen = inRange(rows, range);
-  const columns = loanScheduleColumns(schedule);
+  const of = loanColumnsOf(schedule);
   return {
     kind: schedule.kind,
     regularPayment: regularPayment(schedule, money),
@@ -65,7 +103,7 @@ export function loanScheduleJson(schedule: LoanSchedule, range?: RowRange): Loan
         because,
       })),
     }),
-    rows: chosen.map((row) => publishedRow(columns, row)),
+    rows: chosen.map((row) => publishedRow(loanScheduleColumns, row, of, terms.digits)),
     ...(range && { range: { from: range.from, to: range.to, ...rangeSums(schedule, chosen, money) } }),
     totals: totals(schedule, money),
     ...(terms.purchase && {
@@ -102,14 +140,12 @@ function regularPayment({ settings, terms }: LoanSchedule, money: Money): string
   return regular ? money(minorOf(terms, regular.amount)) : null;
 }
 
-function solved(
-  schedule: LoanSchedule,
-  numbered: readonly LoanRow[],
-): NonNullable<PublishedSchedule['solved']> {
+function solved(schedule: LoanSchedule, numbered: readonly LoanRow[]): LoanScheduleJson['solved'] {
   const { terms, rates, stretches, settings } = schedule;
   if (terms.solved?.unknown === 'amount') return { amount: terms.solved.value };
   if (terms.solved?.unknown === 'annual') {
-    return { annual: terms.solved.value, residual: terms.solved.residual };
+    const { value, residual } = terms.solved;
+    return { annual: value, ...(residual !== undefined && { residual }) };
   }
   if (terms.solved?.unknown === 'count') {
     const before = stretches.slice(0, -1).reduce((sum, { count }) => sum + count, 0);
@@ -122,22 +158,34 @@ function solved(
   return { payment: unroundedPayment(terms, new PeriodGrowths(terms, rates), stretches, level) };
 }
 
-function rangeSums(schedule: LoanSchedule, rows: readonly LoanRow[], money: Money): Record<string, string> {
-  const [first, last] = [rows[0]?.index ?? 0, (rows.at(-1)?.index ?? -1) + 1];
+type Sums = Record<(typeof totalled)[number], string>;
+
+function sums(schedule: LoanSchedule, money: Money, from?: number, end?: number): Sums {
+  const of = (column: AmountColumn): string => money(totalOf(schedule, column, from, end));
   return {
-    ...Object.fromEntries(totalled.map((column) => [column, money(totalOf(schedule, column, first, last))])),
-    closing: money(rows.at(-1)?.closing ?? 0),
+    payment: of('payment'),
+    interest: of('interest'),
+    principal: of('principal'),
+    extra: of('extra'),
   };
 }
 
-function totals(schedule: LoanSchedule, money: Money): Record<string, string> {
-  const total = (column: AmountColumn): string => money(totalOf(schedule, column));
+function rangeSums(
+  schedule: LoanSchedule,
+  rows: readonly LoanRow[],
+  money: Money,
+): Sums & { readonly closing: string } {
+  const [first, last] = [rows[0]?.index ?? 0, (rows.at(-1)?.index ?? -1) + 1];
+  return { ...sums(schedule, money, first, last), closing: money(rows.at(-1)?.closing ?? 0) };
+}
+
+function totals(schedule: LoanSchedule, money: Money): LoanScheduleJson['totals'] {
   const drawn = totalDrawn(schedule);
   const added = totalOf(schedule, 'added') - drawn;
   return {
-    ...Object.fromEntries(totalled.map((column) => [column, total(column)])),
+    ...sums(schedule, money),
     ...(drawn > 0 && { drawn: money(drawn) }),
     ...(added > 0 && { addedInterest: money(added) }),
-    ...(schedule.terms.creditLine && { fee: total('fee') }),
+    ...(schedule.terms.creditLine && { fee: money(totalOf(schedule, 'fee')) }),
   };
 }
