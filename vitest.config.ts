@@ -10,6 +10,7 @@ export default defineConfig({
           // What a file imports stays for the next: reading it anew for each costs as much as the tests.
           isolate: false,
           testTimeout: 30_000,
+          globalSetup: ['cli/src/testing/built.ts'],
           setupFiles: ['scripts/property-seed.mjs'],
           include: [
             'core/src/**/*.test.ts',

@@ -1,22 +1,13 @@
-import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { describe, expect, it } from 'vitest';
 import { answerLine } from './batch.ts';
 import { commands } from './commands/commands.ts';
 import { helpOf } from './help.ts';
+import { coffer } from './testing/coffer.ts';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
 const read = (path: string): string => readFileSync(`${root}/${path}`, 'utf8');
-
-function run(args: string[], input?: string): { status: number | null; out: string; err: string } {
-  const done = spawnSync(process.execPath, ['--import', 'tsx', 'cli/src/main.ts', ...args], {
-    cwd: root,
-    encoding: 'utf8',
-    ...(input !== undefined && { input }),
-  });
-  return { status: done.status, out: done.stdout, err: done.stderr };
-}
 
 describe('a batch', () => {
   const loan = JSON.parse(read('demo/instruments/annealing-line-loan.json'));
@@ -29,7 +20,7 @@ describe('a batch', () => {
   it('gives what each command gives by itself', () => {
     const { answers } = JSON.parse(JSON.stringify(answerLine(JSON.stringify({ document: loan, calls }))));
     calls.forEach(([name = '', ...args], at) => {
-      const alone = run([name, '-', ...args, '--json'], JSON.stringify(loan));
+      const alone = coffer([name, '-', ...args, '--json'], JSON.stringify(loan));
       expect(answers[at]).toEqual({ ok: JSON.parse(alone.out) });
     });
   });
@@ -37,7 +28,7 @@ describe('a batch', () => {
   it('answers in order, and goes on after what it cannot read', () => {
     const line = (id: unknown, document: object, asked: unknown): string =>
       JSON.stringify({ id, document, calls: asked });
-    const { status, out } = run(
+    const { status, out } = coffer(
       ['batch'],
       [
         line('first', loan, [['position', '--on', '2026-10-31']]),
@@ -73,7 +64,7 @@ describe('a batch', () => {
   });
 
   it('whose file is not there ends with 2', () => {
-    expect(run(['batch', 'nowhere.jsonl'])).toMatchObject({
+    expect(coffer(['batch', 'nowhere.jsonl'])).toMatchObject({
       status: 2,
       out: '',
       err: expect.stringContaining('There is no file nowhere.jsonl'),

@@ -1,11 +1,9 @@
-import { spawnSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { describe, expect, it } from 'vitest';
+import { coffer } from './testing/coffer.ts';
 
-const root = fileURLToPath(new URL('../..', import.meta.url));
 const folder = mkdtempSync(join(tmpdir(), 'coffer-cli-'));
 
 /** The loan of the document format's own example, and a bond. */
@@ -30,16 +28,6 @@ const bond = {
   coupon: { annual: '5.50%', every: 'half-year', dayCount: '30/360' },
   price: '96.7500',
 };
-
-function coffer(args: string[], input?: unknown): { status: number | null; out: string; err: string } {
-  const text = typeof input === 'string' ? input : JSON.stringify(input);
-  const done = spawnSync(process.execPath, ['--import', 'tsx', 'cli/src/main.ts', ...args], {
-    cwd: root,
-    encoding: 'utf8',
-    ...(input !== undefined && { input: text }),
-  });
-  return { status: done.status, out: done.stdout, err: done.stderr };
-}
 
 describe('schedule', () => {
   it('gives a loan in its published form', () => {

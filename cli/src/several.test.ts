@@ -1,9 +1,9 @@
-import { spawnSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { describe, expect, it } from 'vitest';
+import { coffer } from './testing/coffer.ts';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
 const folder = mkdtempSync(join(tmpdir(), 'coffer-several-'));
@@ -12,13 +12,6 @@ const file = (name: string, value: unknown): string => {
   writeFileSync(path, typeof value === 'string' ? value : JSON.stringify(value));
   return path;
 };
-const coffer = (...args: string[]): { status: number | null; out: string; err: string } => {
-  const done = spawnSync(process.execPath, ['--import', 'tsx', 'cli/src/main.ts', ...args], {
-    cwd: root,
-    encoding: 'utf8',
-  });
-  return { status: done.status, out: done.stdout, err: done.stderr };
-};
 const demo = (name: string): string => join(root, 'demo/instruments', `${name}.json`);
 const months = ['--from', '2026-11-01', '--to', '2026-12-31'];
 
@@ -26,15 +19,15 @@ describe('several instruments on the command line', () => {
   // The balance after the payment of November, as the portfolio's published form has it.
   it('are told by month, as JSON, as lines and as a table that cross-foots', () => {
     const files = [demo('annealing-line-loan'), demo('bonds-due-2034')];
-    const json = JSON.parse(coffer('portfolio', ...files, ...months, '--json').out);
+    const json = JSON.parse(coffer(['portfolio', ...files, ...months, '--json']).out);
     expect(json.periods).toEqual(['2026-11-30', '2026-12-31']);
     expect(json.rows[0]).toEqual({ name: 'Annealing line loan', values: ['406662.02', '399349.03'] });
-    const [head, ...lines] = coffer('portfolio', ...files, ...months, '--csv')
+    const [head, ...lines] = coffer(['portfolio', ...files, ...months, '--csv'])
       .out.trim()
       .split('\n');
     expect(head).toBe('name,2026-11-30,2026-12-31');
     expect(lines.at(-1)).toBe('All instruments,3406662.02,3399349.03');
-    const text = coffer('portfolio', ...files, ...months).out;
+    const text = coffer(['portfolio', ...files, ...months]).out;
     expect(text).toContain('3,406,662.02');
     expect(text.match(/holds/g)).toHaveLength(3);
   });
@@ -48,7 +41,7 @@ describe('several instruments on the command line', () => {
     ];
     const scenario = file('scenario.json', { document: 'coffer.scenario/1', name: 'Less', changes });
     const made = JSON.parse(
-      coffer('portfolio', demo('annealing-line-loan'), ...months, '--scenario', scenario, '--json').out,
+      coffer(['portfolio', demo('annealing-line-loan'), ...months, '--scenario', scenario, '--json']).out,
     );
     expect(made.rows[0].values[0]).toBe('400000.00');
   });
@@ -71,11 +64,11 @@ describe('several instruments on the command line', () => {
       instruments: [{ instrument }],
     };
     const path = file('plan.json', plan);
-    expect(JSON.parse(coffer('plan', path, '--json').out).loans[0]).toMatchObject({
+    expect(JSON.parse(coffer(['plan', path, '--json']).out).loans[0]).toMatchObject({
       payment: '125.12',
       payments: 50,
     });
-    expect(coffer('plan', path).out).toMatch(/^2030\s+0\.00/m);
+    expect(coffer(['plan', path]).out).toMatch(/^2030\s+0\.00/m);
   });
 
   it.each([
@@ -106,7 +99,7 @@ describe('several instruments on the command line', () => {
     ],
     [['plan', file('empty.json', {})], 'document: This key is missing'],
   ])('are refused where they are asked for wrongly: %j', (args, message) => {
-    const { status, err, out } = coffer(...args);
+    const { status, err, out } = coffer([...args]);
     expect([status, out]).toEqual([2, '']);
     expect(err).toContain(message);
   });
