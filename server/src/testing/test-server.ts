@@ -154,6 +154,12 @@ const demoFolder = fileURLToPath(new URL('../../../demo', import.meta.url));
 const secondFolder = fileURLToPath(new URL('second-company', import.meta.url));
 const ofTheSecond = 'Orrin';
 
+const logger = pino({ level: 'silent' });
+const workersFolder = fileURLToPath(new URL('../../../dist', import.meta.url));
+
+/** The threads of all servers of a process: what they know they know by instrument, version and document. */
+let figures: FigureThreads | undefined;
+
 /** A folder of the demo company as it begins its books, with no instrument and no month closed. */
 function emptyBooks(booksFrom: string): string {
   const folder = mkdtempSync(join(tmpdir(), 'coffer-books-'));
@@ -213,16 +219,15 @@ export class TestServer {
     const { COFFER_TEST_DATABASE: given, COFFER_TEST_OWNER: owner } = process.env;
     if (!given || !owner)
       throw new Error('COFFER_TEST_DATABASE and COFFER_TEST_OWNER are not set; run ./coffer test.');
-    const logger = pino({ level: 'silent' });
-    const workersFolder = fileURLToPath(new URL('../../../dist', import.meta.url));
-    const figures = new FigureThreads(workersFolder, logger);
+    figures ??= new FigureThreads(workersFolder, logger);
+    const threads = figures;
     const name = await copyOf(owner, key, async (template) => {
       if (dump !== undefined) restoreRelease(template, dump);
       const filled = connect(template);
       await migrate(filled);
       if (dump === undefined && folder !== undefined) {
-        await loadDemo(filled, figures, folder, logger);
-        await filled.transaction((on) => loadCompany(on, figures, secondFolder));
+        await loadDemo(filled, threads, folder, logger);
+        await filled.transaction((on) => loadCompany(on, threads, secondFolder));
       }
       await filled.destroy();
     });
@@ -236,7 +241,7 @@ export class TestServer {
       databaseUrl: url,
       secret: randomBytes(32).toString('hex'),
       place: publicPlace(publicUrl),
-      figures,
+      figures: threads,
       workersFolder,
       demo: folder !== undefined,
       setUpCode,
@@ -245,11 +250,10 @@ export class TestServer {
       logger,
     });
     const server = createServer(app);
-    return new TestServer(database, owned, url, await listening(server), figures, async () => {
+    return new TestServer(database, owned, url, await listening(server), threads, async () => {
       await closeServer(server);
       await closeServer(rateService);
       await end();
-      await figures.end();
       await database.destroy();
       await owned.destroy();
       const maker = connect(owner);
