@@ -1,7 +1,7 @@
 // Runs every check and test and closes with one line: N passed, N failed. With --server or --browser, and perhaps a
 // part of a file's name, just those tests.
 import { Buffer } from 'node:buffer';
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -15,10 +15,10 @@ mkdirSync(reports, { recursive: true });
 let passed = 0;
 let failed = 0;
 
-function run(command, args, options = {}) {
+async function run(command, args, options = {}) {
   console.log(`\n— ${[command.replace(root, ''), ...args].join(' ')}`);
-  const done = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options });
-  return done.status === 0;
+  const done = spawn(command, args, { cwd: root, stdio: 'inherit', ...options });
+  return (await new Promise((resolve) => done.once('close', resolve))) === 0;
 }
 
 /** A check that counts as one test; what it says is told once it has ended. */
@@ -43,10 +43,10 @@ function count(ok, good, bad) {
   failed += bad === 0 && !ok ? 1 : bad;
 }
 
-function vitest(project, ...filter) {
+async function vitest(project, ...filter) {
   const file = join(reports, `${project}.json`);
   const reporters = ['--reporter=default', '--reporter=json', `--outputFile.json=${file}`];
-  const ok = run(bin('vitest'), ['run', '--project', project, ...reporters, ...filter]);
+  const ok = await run(bin('vitest'), ['run', '--project', project, ...reporters, ...filter]);
   if (!existsSync(file)) return count(false, 0, 0);
   const report = JSON.parse(readFileSync(file, 'utf8'));
   if (report.numTotalTests === 0) return count(false, 0, 0);
@@ -54,27 +54,29 @@ function vitest(project, ...filter) {
 }
 
 /** Components drawn without a browser, by the builder that compiles them. */
-function components() {
+async function components() {
   const file = join(reports, 'components.json');
   const args = ['test', '--reporters', 'json', '--reporters', 'default', '--output-file', file];
-  const ok = run(bin('ng'), args, { cwd: join(root, 'web') });
+  const ok = await run(bin('ng'), args, { cwd: join(root, 'web') });
   if (!existsSync(file)) return count(false, 0, 0);
   const report = JSON.parse(readFileSync(file, 'utf8'));
   return count(ok && report.numTotalTests > 0, report.numPassedTests, report.numFailedTests);
 }
 
-function browser(...filter) {
+async function browser(...filter) {
   const file = join(reports, 'e2e.json');
   const env = { ...process.env, COFFER_E2E_REPORT: file };
-  const ok = run(bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts', ...filter], { env });
+  const ok = await run(bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts', ...filter], {
+    env,
+  });
   if (!existsSync(file)) return count(false, 0, 0);
   const { stats } = JSON.parse(readFileSync(file, 'utf8'));
   return count(ok, stats.expected, stats.unexpected + stats.flaky + stats.skipped);
 }
 
 const [which, ...filter] = process.argv.slice(2);
-if (which === '--server') vitest('server', ...filter);
-else if (which === '--browser') browser(...filter);
+if (which === '--server') await vitest('server', ...filter);
+else if (which === '--browser') await browser(...filter);
 else if (which !== undefined) {
   console.error(`test knows --server and --browser, not ${which}.`);
   process.exit(2);
@@ -87,12 +89,13 @@ else if (which !== undefined) {
       [process.execPath, 'scripts/document-schema.mjs', '--check'],
     ),
   ]);
-  vitest('unit');
-  components();
-  vitest('server');
-  browser();
+  await vitest('unit');
+  await components();
+  await vitest('server');
+  // The one waits for processes to begin and end, the other seldom waits.
+  await Promise.all([browser(), check(['bash', 'scripts/place.test.sh'])]);
+  // What the browser left is rich, and nobody writes any more.
   await check(['bash', 'scripts/backup.test.sh']);
-  await check(['bash', 'scripts/place.test.sh']);
 }
 
 console.log(`\n${passed} passed, ${failed} failed`);
