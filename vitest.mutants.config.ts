@@ -18,8 +18,9 @@ export default defineConfig({
     include: ['core/src/**/*.test.ts'],
     // It reads the sources as text, and a changed copy is written anew.
     exclude: ['core/src/testing/examples.test.ts'],
-    setupFiles: ['scripts/property-seed.mjs'],
+    setupFiles: ['scripts/fewer-runs.mjs', 'scripts/property-seed.mjs'],
     sequence: { sequencer: NearFirst },
+    isolate: false,
     testTimeout: 30_000,
   },
 });

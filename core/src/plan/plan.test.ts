@@ -11,6 +11,9 @@ import { buildLoanSchedule } from '../loan/schedule/build-loan-schedule.ts';
 import type { LoanSchedule } from '../loan/schedule/loan-schedule.ts';
 import { arbitraryLoan, arbitraryLoanWithEvents } from '../testing/arbitrary-loan.ts';
 import { plainBond, priced } from '../testing/plain-bond.ts';
+import { ratio } from '../money/ratio.ts';
+import type { Ties } from '../money/round-ratio.ts';
+import type { LoanTerms } from '../loan/terms/loan-terms.ts';
 import { day, level, percent, plainLoan } from '../testing/plain-loan.ts';
 import { members, monthly, three } from '../testing/plain-plan.ts';
 import { frontier, stepFrom, type Horizon, type Step } from './frontier.ts';
@@ -128,6 +131,29 @@ describe('a loan cleared by a day', () => {
     least: fc.constantFrom(0, 0, 1_000, 50_000),
   });
 
+  /** Most loans drawn at random are not regular; most of these are. */
+  const mostlyRegular = fc.record({
+    terms: fc.oneof(
+      anyCase.map(({ terms }) => terms),
+      fc
+        .record({
+          amount: fc.integer({ min: 10_000, max: 10 ** 9 }),
+          annualRate: fc.integer({ min: 0, max: 2400 }).map((at) => ratio(BigInt(at), 10_000n)),
+          dayCount: fc.constantFrom('even-periods', 'ACT/365F', 'ACT/360', '30/360'),
+          every: fc.constantFrom('month', 'quarter'),
+          count: fc.integer({ min: 2, max: 60 }),
+          ties: fc.constantFrom<Ties>('away-from-zero', 'even'),
+          interest: fc.constantFrom<LoanTerms['rounding']['interest']>('cent', 'unit'),
+        })
+        .map(({ count, ties, interest, ...more }) =>
+          plainLoan([level(count)], { ...more, rounding: { interest, payment: 'cent', ties } }),
+        ),
+    ),
+    after: fc.integer({ min: 0, max: 900 }),
+    within: fc.integer({ min: 1, max: 1500 }),
+    least: fc.constantFrom(0, 0, 1_000, 50_000),
+  });
+
   it('is cleared on or before the day, and one minor unit less does not clear it', () => {
     fc.assert(
       fc.property(anyCase, ({ terms, after, within, least }) => {
@@ -164,7 +190,7 @@ describe('a loan cleared by a day', () => {
   it('comes to the same cents followed without a schedule', () => {
     let followed = 0;
     fc.assert(
-      fc.property(anyCase, ({ terms, after, within, least }) => {
+      fc.property(mostlyRegular, ({ terms, after, within, least }) => {
         const contract = contractAfter(buildLoanSchedule(terms), terms.start + after);
         const regular = regularContract(contract);
         const through = duesBy(contract, contract.on + within);
