@@ -1,6 +1,12 @@
 import { formatDay, type CalendarDay } from '../calendar/calendar-day.ts';
 import type { Ratio } from '../money/ratio.ts';
-import { indexedRate, type IndexedRate, type PaymentAfterRate, type RateIndex } from './rate-index.ts';
+import {
+  indexedRate,
+  type Fixing,
+  type IndexedRate,
+  type PaymentAfterRate,
+  type RateIndex,
+} from './rate-index.ts';
 import { formatPercent } from './annual-rate.ts';
 
 /** A rate agreed from a day on. Annual, as a fraction. */
@@ -27,26 +33,8 @@ export function rateTimeline(
   steps: readonly RateStep[],
   index?: RateIndex,
 ): RateTimeline {
-  if (steps.length === 0 && !index) {
-    return [{ from: start, annualRate, payment: 'keep', because: 'agreed' }];
-  }
   const later: RateInForce[] = steps.map((step) => ({ ...step, because: `step on ${formatDay(step.from)}` }));
-  for (const fixing of index?.fixings ?? []) {
-    if (!index) break;
-    const set = indexedRate(index, fixing.rate);
-    const held = set.heldBy
-      ? `, held by the ${set.heldBy === 'zero' ? 'least rate of zero' : set.heldBy}`
-      : '';
-    later.push({
-      from: fixing.on,
-      annualRate: set.rate,
-      payment: index.payment,
-      set,
-      because:
-        `${index.name} ${formatPercent(fixing.rate)} on ${formatDay(fixing.on)} ` +
-        `+ ${formatPercent(index.margin)}${held}`,
-    });
-  }
+  if (index) later.push(...index.fixings.map((fixing) => rateFromIndex(index, fixing)));
   later.sort((a, b) => a.from - b.from);
   // What was set on or before the start is what the agreement starts with.
   const before = later.filter((rate) => rate.from <= start).at(-1);
@@ -54,6 +42,18 @@ export function rateTimeline(
     ? { ...before, from: start }
     : { from: start, annualRate, payment: 'keep', because: 'agreed' };
   return [first, ...later.filter((rate) => rate.from > start)];
+}
+
+function rateFromIndex(index: RateIndex, { on, rate }: Fixing): RateInForce {
+  const set = indexedRate(index, rate);
+  const held = set.heldBy ? `, held by the ${set.heldBy === 'zero' ? 'least rate of zero' : set.heldBy}` : '';
+  return {
+    from: on,
+    annualRate: set.rate,
+    payment: index.payment,
+    set,
+    because: `${index.name} ${formatPercent(rate)} on ${formatDay(on)} + ${formatPercent(index.margin)}${held}`,
+  };
 }
 
 /**
