@@ -79,6 +79,16 @@ describe('amounts as text', () => {
         expect(parseAmount(formatAmount(minor, digits), digits)).toBe(minor);
       }),
     );
+    expect([0, 5, -5, 123_456, -100].map((minor) => formatAmount(minor, 2))).toEqual([
+      '0.00',
+      '0.05',
+      '-0.05',
+      '1234.56',
+      '-1.00',
+    ]);
+    expect(formatAmount(-7, 0)).toBe('-7');
+    // There is one zero.
+    expect(Object.is(parseAmount('-0.00', 2), 0)).toBe(true);
     expect(parseAmount('1.005', 2)).toBeUndefined();
     expect(parseAmount('1e5', 2)).toBeUndefined();
     expect(parseAmount('99999999999999999999', 2)).toBeUndefined();

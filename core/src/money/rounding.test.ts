@@ -73,6 +73,37 @@ describe('a rounded product', () => {
     expect(roundedProduct(123, multiplier(ratio(0n)), 'even')).toBe(0);
   });
 
+  it('sends each half where the ties say, whichever way it is worked out', () => {
+    const half = ratio(1n, 2n);
+    const all = (how: Ties): number[] =>
+      [1, 3, 5, 2 ** 31 + 1, 2 ** 40 + 3].map((amount) => roundedProduct(amount, multiplier(half), how));
+    expect(all('even')).toEqual([0, 2, 2, 2 ** 30, 2 ** 39 + 2]);
+    expect(all('away-from-zero')).toEqual([1, 2, 3, 2 ** 30 + 1, 2 ** 39 + 2]);
+    const estimated = estimatedMultiplier(0.5, () => half);
+    expect([1, 3, 5].map((amount) => roundedProduct(amount, estimated, 'even'))).toEqual([0, 2, 2]);
+    expect([-1, -3, -5].map((amount) => roundedProduct(amount, estimated, 'even') + 0)).toEqual([0, -2, -2]);
+  });
+
+  it('takes the quick way for no multiplier that plain numbers cannot hold', () => {
+    const cases = fc.record({
+      amount: fc.integer({ min: 0, max: 2 ** 31 }),
+      num: fc.oneof(fc.bigInt({ min: 1n, max: 2n ** 22n }), fc.bigInt({ min: 2n ** 40n, max: 2n ** 60n })),
+      den: fc.bigInt({ min: 2n ** 29n, max: 2n ** 60n }),
+    });
+    fc.assert(
+      fc.property(cases, ({ amount, num, den }) => {
+        const exact = roundRatio({ num: BigInt(amount) * num, den }, 'away-from-zero');
+        fc.pre(exact <= BigInt(Number.MAX_SAFE_INTEGER));
+        expect(BigInt(roundedProduct(amount, multiplier({ num, den }), 'away-from-zero'))).toBe(exact);
+      }),
+      { numRuns: 2000 },
+    );
+    // Halves of such denominators: 2 × 3 × 2³⁰ of them are an odd number of halves.
+    const den = 3n * 2n ** 31n;
+    expect(roundedProduct(3 * 2 ** 30, multiplier({ num: 5n, den }), 'away-from-zero')).toBe(3);
+    expect(roundedProduct(3 * 2 ** 30, multiplier({ num: 1n, den }), 'away-from-zero')).toBe(1);
+  });
+
   it('is no number where one would lose units', () => {
     expect(safeNumber(2n ** 53n - 1n)).toBe(Number.MAX_SAFE_INTEGER);
     expect(safeNumber(-(2n ** 53n - 1n))).toBe(Number.MIN_SAFE_INTEGER);
