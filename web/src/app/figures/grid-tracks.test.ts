@@ -29,9 +29,9 @@ describe('columns of figures', () => {
     const group: GridRow<string> = { type: 'group', id: 'all', cells: { paid: '9,876,543,210.00' } };
     const grouped = gridTracks(columns, [...rows('11,426.86'), group], undefined);
     const totalled = gridTracks(columns, rows('11,426.86'), { paid: '9,876,543,210.00' });
-    // Twelve digits of nine pixels and four marks, with the padding at both sides.
-    expect(widths(short.tracks)).toEqual([90, 89]);
-    expect(widths(totalled.tracks)[1]).toBeGreaterThan(12 * 9 + 4 * 3 + 16);
+    // Seven digits of nine and a half pixels and two marks of four, with the padding at both sides; and twelve with four.
+    expect(widths(short.tracks)).toEqual([90, 92]);
+    expect(widths(totalled.tracks)[1]).toBeGreaterThan(12 * 9.46 + 4 * 4.07 + 16);
     expect(grouped).toEqual(totalled);
     expect(totalled.least).toBe(90 + (widths(totalled.tracks)[1] ?? 0));
     expect(totalled.tracks).toMatch(/^minmax\(90px, 2fr\) minmax\(\d+px, 1fr\)$/);

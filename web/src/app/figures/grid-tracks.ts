@@ -6,13 +6,13 @@ export interface GridTracks {
   readonly least: number;
 }
 
-/** Pixels of a tabular digit, of a point or comma, and of any other character, in the type that grids are set in. */
-const [digit, mark, other] = [9.11, 3.91, 7.8];
+/** Pixels of a tabular digit, a point or comma, a percent sign, and any other character, in the type of `--text-body`. */
+const [digit, mark, percent, other] = [9.46, 4.07, 12.3, 8.1];
 /** How much wider the weight of headings and totals is. */
 const heavier = 1.055;
 const padding = 17;
-/** Pixels of a character of a heading. */
-const heads = 6.3;
+/** Pixels of a character of a heading, in the type of `--text-small`. */
+const heads = 6.6;
 
 /** Pixels that a text needs in a cell, to within a pixel for figures. */
 function widthOf(text: string, weight = 1): number {
@@ -20,7 +20,8 @@ function widthOf(text: string, weight = 1): number {
   let width = 0;
   for (const character of text) {
     if (character >= '0' && character <= '9') width += digit;
-    else width += character === '.' || character === ',' ? mark : other;
+    else if (character === '.' || character === ',') width += mark;
+    else width += character === '%' ? percent : other;
   }
   return Math.ceil(padding + width * weight);
 }
