@@ -66,13 +66,8 @@ export interface LoanColumns {
   readonly exact?: ExactColumns | undefined;
 }
 
-/** A row about to be written. Amounts in minor units. */
-export interface NewRow {
-  readonly n: Count;
-  readonly kind: RowKind;
-  readonly date: CalendarDay;
-  readonly due: CalendarDay;
-  readonly chargedTo: CalendarDay;
+/** The amounts of a row beside the balance that it opens with. Minor units. */
+export interface RowAmounts {
   readonly payment: MinorUnits;
   readonly interest: MinorUnits;
   readonly principal: MinorUnits;
@@ -81,10 +76,19 @@ export interface NewRow {
   readonly closing: MinorUnits;
   readonly unpaid: MinorUnits;
   readonly deferred: MinorUnits;
-  readonly principalInArrears: MinorUnits;
   readonly overpaid: MinorUnits;
   readonly fee: MinorUnits;
-  readonly setting: number;
+}
+
+/** A row about to be written. */
+export interface NewRow extends RowAmounts {
+  readonly n: Count;
+  readonly kind: RowKind;
+  readonly date: CalendarDay;
+  readonly due: CalendarDay;
+  readonly chargedTo: CalendarDay;
+  readonly principalInArrears: MinorUnits;
+  readonly setting: Count;
 }
 
 /** Most loans never use these amounts: they share one column of zeros until the first that is not zero. */

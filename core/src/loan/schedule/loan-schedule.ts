@@ -1,7 +1,13 @@
 import type { CalendarDay } from '../../calendar/calendar-day.ts';
 import type { PartGrowth } from '../interest/interest-segment.ts';
 import type { RateTimeline } from '../../rates/rate-timeline.ts';
-import { rowKinds, type AmountColumn, type LoanColumns, type RowKind } from './loan-columns.ts';
+import {
+  rowKinds,
+  type AmountColumn,
+  type LoanColumns,
+  type RowAmounts,
+  type RowKind,
+} from './loan-columns.ts';
 import type { LoanTerms } from '../terms/loan-terms.ts';
 import type { Receipts } from '../payment/receipts.ts';
 import type { Stretch } from '../terms/stretch.ts';
@@ -78,23 +84,13 @@ export interface LoanNotice {
 }
 
 /** One row of a schedule as an object, made when somebody looks. Amounts in minor units. */
-export interface LoanRow {
+export interface LoanRow extends RowAmounts {
   readonly index: Count;
   readonly n: Count | null;
   readonly kind: RowKind;
   readonly date: CalendarDay;
   readonly due: CalendarDay;
   readonly opening: MinorUnits;
-  readonly payment: MinorUnits;
-  readonly interest: MinorUnits;
-  readonly principal: MinorUnits;
-  readonly extra: MinorUnits;
-  readonly added: MinorUnits;
-  readonly closing: MinorUnits;
-  readonly unpaid: MinorUnits;
-  readonly deferred: MinorUnits;
-  readonly overpaid: MinorUnits;
-  readonly fee: MinorUnits;
 }
 
 /**
