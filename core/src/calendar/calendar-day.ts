@@ -21,7 +21,7 @@ export function isLeapYear(year: number): boolean {
 }
 
 /**
- * Days in a month, 28 to 31.
+ * Days in a month, 28 to 31; none where there is no such month.
  *
  * @example
  * daysInMonth(2024, 2) // 29
@@ -76,7 +76,7 @@ export function parseDay(text: string): CalendarDay | undefined {
   const match = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text);
   if (!match) return undefined;
   const [year, month, day] = [Number(match[1]), Number(match[2]), Number(match[3])];
-  if (year < 1 || month < 1 || month > 12 || day < 1 || day > daysInMonth(year, month)) return undefined;
+  if (year < 1 || day < 1 || day > daysInMonth(year, month)) return undefined;
   return calendarDay(year, month, day);
 }
 

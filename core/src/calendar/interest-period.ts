@@ -24,7 +24,7 @@ export function interestPeriodOf(
   return {
     from,
     to,
-    evenYears: from === to ? { num: 0, den: perYear } : evenYears(counted, from, to),
+    evenYears: evenYears(counted, from, to),
     perYear,
     boundaries,
     ...(termination !== undefined && { termination }),

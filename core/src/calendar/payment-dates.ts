@@ -1,5 +1,5 @@
 import { addMonths, calendarDay, calendarFields, daysInMonth, type CalendarDay } from './calendar-day.ts';
-import { monthsBetweenPayments, type Frequency } from './frequency.ts';
+import { monthsBetweenPayments, paymentsPerYear, type Frequency } from './frequency.ts';
 import type { Count } from '../units/units.ts';
 
 /** A run of dates at one frequency, each counted from the anchor and never from the one before. */
@@ -45,10 +45,10 @@ function halfMonthDate({ anchor, keepMonthEnd }: DateCycle, index: number): Cale
  * cycleIndexOnOrAfter({ anchor: day('2025-01-31'), every: 'quarter', keepMonthEnd: true }, day('2025-05-01')) // 2
  */
 export function cycleIndexOnOrAfter(cycle: DateCycle, day: CalendarDay): Count {
-  const averageDays = { week: 7, 'two-weeks': 14, 'half-month': 15.2184 }[cycle.every as string];
-  const step = averageDays ?? (monthsBetweenPayments[cycle.every] ?? 1) * 30.4369;
-  let index = Math.floor((day - cycle.anchor) / step) - 1;
-  while (cycleDate(cycle, index) >= day) index -= 1;
+  // A year has 365.2425 days. One step less than its average length says is before the day, whatever the months' lengths.
+  const steps =
+    { week: 52.1775, 'two-weeks': 26.08875 }[cycle.every as string] ?? paymentsPerYear[cycle.every];
+  let index = Math.floor(((day - cycle.anchor) / 365.2425) * steps) - 1;
   while (cycleDate(cycle, index) < day) index += 1;
   return index;
 }

@@ -115,14 +115,14 @@ describe('dates twice a month', () => {
 describe('an interest period', () => {
   it('is regular between dates of its cycle, and knows no other boundary', () => {
     const period = interestPeriodOf(cycle('2025-01-31', 'month', true), day('2025-02-28'), day('2025-03-31'));
-    expect(period).toEqual({
+    expect(period).toStrictEqual({
       from: day('2025-02-28'),
       to: day('2025-03-31'),
       evenYears: { num: 1, den: 12 },
       perYear: 12,
       boundaries: [day('2025-02-28'), day('2025-03-31')],
     });
-    expect(regularPeriod(1, 2, { num: 1, den: 4 })).toEqual({
+    expect(regularPeriod(1, 2, { num: 1, den: 4 })).toStrictEqual({
       from: 1,
       to: 2,
       evenYears: { num: 1, den: 4 },
@@ -130,6 +130,11 @@ describe('an interest period', () => {
       boundaries: [1, 2],
     });
     expect(regularPeriod(1, 2, { num: 1, den: 4 }, 9).termination).toBe(9);
+  });
+
+  it('keeps the day of its cycle where a month before its end is longer', () => {
+    const period = interestPeriodOf(cycle('2025-01-31', 'month'), day('2025-01-31'), day('2025-02-28'));
+    expect(period.boundaries.map(formatDay)).toEqual(['2025-01-31', '2025-02-28']);
   });
 
   it('is counted back from its end where that is no date of the cycle', () => {
