@@ -1,37 +1,42 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { arbitraryBondWithEvents } from '../testing/arbitrary-bond.ts';
-import { buildSchedule, firstDay } from '../instrument/instrument.ts';
-import type { Schedule } from '../kinds/schedules.ts';
+import { buildSchedule, firstDay, lastDay } from '../instrument/instrument.ts';
+import type { AnySchedule } from '../kinds/schedules.ts';
+import { arbitraryFundAsMade } from '../testing/arbitrary-fund.ts';
 import { arbitraryLoanWithEvents } from '../testing/arbitrary-loan.ts';
 import { buildLoanSchedule } from '../loan/schedule/build-loan-schedule.ts';
 import { day, percent, plainLoan } from '../testing/plain-loan.ts';
+import { incomeRoles } from './account-role.ts';
 import type { AccrualChoice } from './accruals.ts';
 import { balancesOf } from './balances.ts';
 import { entries } from './entries.ts';
 import { periodEndBefore, periodEnds, periodLengths } from './period-ends.ts';
 
-const anySchedule: fc.Arbitrary<Schedule> = fc
-  .oneof(arbitraryLoanWithEvents, arbitraryBondWithEvents)
-  .map((terms) => buildSchedule(terms));
+const anySchedule: fc.Arbitrary<AnySchedule> = fc
+  .oneof(arbitraryLoanWithEvents, arbitraryBondWithEvents, arbitraryFundAsMade)
+  .map((terms): AnySchedule => buildSchedule(terms));
 
 describe('accruals', () => {
   it('accruals left standing give every period the expense that reversed ones do, from any day on', () => {
-    const asked = fc.tuple(anySchedule, fc.constantFrom(...periodLengths), fc.nat(500), fc.nat(500));
+    // From any day of the life on, or of the month after it.
+    const share = fc.double({ min: 0, max: 1, noNaN: true });
+    const asked = fc.tuple(anySchedule, fc.constantFrom(...periodLengths), share, fc.nat(500));
     fc.assert(
       fc.property(asked, ([schedule, periods, after, days]) => {
-        const from = firstDay(schedule) + after;
+        const from = firstDay(schedule) + Math.floor(after * (lastDay(schedule) + 31 - firstDay(schedule)));
         const whole = entries(schedule, firstDay(schedule), from + days, periods, 'standing');
         const made = entries(schedule, from, from + days, periods, 'standing');
         expect(made).toEqual(whole.filter(({ date }) => date >= from));
         expect(made.some(({ kind }) => kind === 'reversal' && periods === 'none')).toBe(false);
         const [first, ...ends] = periodEnds(periods, from, from + days);
         for (const end of first === undefined ? [] : ends) {
-          const inPeriod = (accruals: AccrualChoice): number =>
-            balancesOf(entries(schedule, periodEndBefore(periods, end) + 1, end, periods, accruals)).get(
-              'interest-expense',
-            ) ?? 0;
-          expect(inPeriod('standing')).toBe(inPeriod('reversed'));
+          const inPeriod = (accruals: AccrualChoice): unknown[] => {
+            const begins = periodEndBefore(periods, end) + 1;
+            const balances = balancesOf(entries(schedule, begins, end, periods, accruals));
+            return [...incomeRoles].map((role) => balances.get(role) ?? 0);
+          };
+          expect(inPeriod('standing')).toEqual(inPeriod('reversed'));
         }
       }),
       { numRuns: 60 },

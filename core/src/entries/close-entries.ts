@@ -68,6 +68,7 @@ export interface Accruing {
  * reversal of that) or by corrections (terms or events changed for months already closed), one for each closed month
  * that comes out otherwise. Closed months are never touched; what they should have held falls in the open one
  * (IAS 8.42 leaves immaterial errors to the period in which they are found), and each entry says the month it is for.
+ * What has evened out by the last closed month is left as it is: nothing would be posted for it.
  *
  * @param month any day of the month to close
  * @param booksFrom first day the books cover

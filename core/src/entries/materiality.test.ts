@@ -29,6 +29,22 @@ describe('what is left out of a month', () => {
     );
   });
 
+  it('may reach the sum', () => {
+    const small = [
+      { id: 'b', amount: 25 },
+      { id: 'a', amount: 35 },
+      { id: 'c', amount: 25 },
+    ];
+    const ids = (sum: number): string[] => leftOutOf(small, { each: 50, sum }).map(({ id }) => id);
+    expect([ids(24), ids(25), ids(50), ids(84), ids(85)]).toEqual([
+      [],
+      ['b'],
+      ['b', 'c'],
+      ['b', 'c'],
+      ['b', 'c', 'a'],
+    ]);
+  });
+
   it('are accruals below the threshold, by what their entries come to; at the threshold one is booked', () => {
     const end = parseDay('2025-03-31') as CalendarDay;
     fc.assert(
