@@ -49,12 +49,13 @@ function risesOf(
 const endOf = ({ dues, count }: Stretch): CalendarDay => (dues[count - 1] ?? 0) + 1;
 
 function risingStretches(stretches: readonly Stretch[], stated: readonly PaymentChange[]): Rising[] {
-  return stretches.flatMap((stretch): Rising[] => {
+  return stretches.flatMap((stretch, at): Rising[] => {
     const { phase, agreedDays } = stretch;
     if (phase.type !== 'fixed' || !phase.rises) return [];
     const from = agreedDays[0] as number;
-    const end = endOf(stretch);
-    const other = stated.find(({ on }) => on > from && on < end);
+    const [begin, end] = [at === 0 ? -Infinity : endOf(stretches[at - 1] as Stretch), endOf(stretch)];
+    // Agreed for the first payment already, another amount leaves nothing of this one to rise.
+    const other = stated.find(({ on }) => on >= begin && on < end);
     return [{ stretch, from, before: other?.on ?? end, payment: phase.payment, rises: phase.rises }];
   });
 }

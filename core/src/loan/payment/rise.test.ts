@@ -138,6 +138,82 @@ describe('what rises each year', () => {
     expect([24, 35, 36, 48].map((at) => payments(again)[at])).toEqual([2000_00, 2000_00, 2010_00, 2020_00]);
   });
 
+  describe('and is agreed anew', () => {
+    const yearly = { start: day('2025-01-01'), first: day('2026-01-01'), every: 'year' } as const;
+    const amount = (by: number): Rise => ({ by: 'amount', amount: by });
+    const change = (on: string, payment: number, rises?: Rise): LoanEvent => ({
+      type: 'payment-change',
+      on: day(on),
+      payment,
+      ...(rises && { rises }),
+    });
+    /** Five payments of 50.00, rising by 5.00, after one of interest alone. */
+    const made = (...events: LoanEvent[]): number[] =>
+      payments(
+        buildLoanSchedule(
+          plainLoan([{ type: 'interest-only', count: 1 }, rising(50_00, amount(5_00), 5)], {
+            ...yearly,
+            amount: 2000_00,
+            annualRate: percent('1'),
+            atEnd: 'leave',
+            events,
+          }),
+        ),
+      ).slice(1);
+
+    // The first payment is due on 1 January 2027; a change counts from the first due date on or after its day.
+    it('follows the later agreement from its day on, the first payment included', () => {
+      expect(made()).toEqual([50_00, 55_00, 60_00, 65_00, 70_00]);
+      // Of the payment before: the amount of the stretch is agreed later.
+      expect(made(change('2026-01-01', 30_00))).toEqual([50_00, 55_00, 60_00, 65_00, 70_00]);
+      for (const on of ['2026-01-02', '2026-06-15', '2027-01-01'])
+        expect(made(change(on, 30_00)), on).toEqual([30_00, 30_00, 30_00, 30_00, 30_00]);
+      expect(made(change('2027-01-02', 30_00))).toEqual([50_00, 30_00, 30_00, 30_00, 30_00]);
+      expect(made(change('2031-01-01', 30_00))).toEqual([50_00, 55_00, 60_00, 65_00, 30_00]);
+    });
+
+    it('rises from each agreement to the next, in whatever order they are told', () => {
+      const [first, second] = [
+        change('2027-06-01', 30_00, amount(1_00)),
+        change('2029-06-01', 40_00, amount(2_00)),
+      ];
+      for (const events of [
+        [first, second],
+        [second, first],
+      ])
+        expect(made(...events)).toEqual([50_00, 30_00, 31_00, 40_00, 42_00]);
+      // Of the last year and after it: it rises no more than there are payments.
+      expect(made(change('2031-01-01', 40_00, amount(2_00)))).toEqual([50_00, 55_00, 60_00, 65_00, 40_00]);
+      expect(made(change('2031-01-02', 40_00, amount(2_00)))).toEqual([50_00, 55_00, 60_00, 65_00, 70_00]);
+    });
+
+    it('is set once for each year, however often it is paid', () => {
+      const monthly = buildLoanSchedule(
+        plainLoan([rising(1000_00, byShare(300), 30)], {
+          start: day('2026-01-15'),
+          first: day('2026-02-15'),
+        }),
+      );
+      expect(monthly.settings.map(({ at, amount: of }) => [at, of])).toEqual([
+        [0, 1000_00n],
+        [12, 1030_00n],
+        [24, 1060_90n],
+      ]);
+    });
+
+    it('ends with the stretch that it was agreed in', () => {
+      const stretches = [
+        { type: 'fixed', payment: 40_00, count: 2 } as const,
+        rising(50_00, amount(5_00), 2),
+      ];
+      const rule = { ...yearly, amount: 2000_00, annualRate: percent('1'), atEnd: 'leave' } as const;
+      const events = [change('2026-01-01', 30_00, amount(1_00))];
+      expect(payments(buildLoanSchedule(plainLoan(stretches, { ...rule, events })))).toEqual([
+        30_00, 31_00, 50_00, 55_00,
+      ]);
+    });
+  });
+
   // Payments that begin below the interest and rise above it: the balance grows before it falls.
   it('may begin below the interest and clear the loan all the same, or is refused where it never does', () => {
     const rule = { start: day('2026-01-15'), first: day('2026-02-15'), annualRate: percent('12') };
