@@ -19,6 +19,6 @@ export default {
   reporters: ['clear-text', 'progress-append-only'],
   clearTextReporter: { allowColor: false, logTests: false, reportTests: false },
   concurrency: 2,
-  timeoutMS: 10_000,
+  timeoutMS: 4_000,
   disableTypeChecks: false,
 };

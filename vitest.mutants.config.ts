@@ -3,12 +3,17 @@ import { defineConfig } from 'vitest/config';
 
 const folder = process.env['COFFER_MUTANTS'] ?? '';
 
+/** How many folders a test shares with what is changed. */
+function shared(test: string): number {
+  const from = test.slice(test.indexOf('/core/src/') + '/core/src/'.length).split('/');
+  const other = from.findIndex((part, at) => part !== folder.split('/')[at]);
+  return other < 0 ? from.length : other;
+}
+
 /** The tests beside what is changed come first: they catch most changes, and the first that fails ends the run. */
 class NearFirst extends BaseSequencer {
   override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
-    const far = ({ moduleId }: TestSpecification): number =>
-      moduleId.includes(`/core/src/${folder}`) ? 0 : 1;
-    return (await super.sort(files)).sort((a, b) => far(a) - far(b));
+    return (await super.sort(files)).sort((a, b) => shared(b.moduleId) - shared(a.moduleId));
   }
 }
 

@@ -15,7 +15,7 @@ cd "$root"
 if [ "${1:-}" = --mutants ]; then
   folder=${2:-}
   [ -d "core/src/$folder" ] || die "There is no folder core/src/$folder."
-  COFFER_MUTANTS=${folder%/} COFFER_RUNS=20 exec node_modules/.bin/stryker run
+  COFFER_MUTANTS=${folder%/} COFFER_RUNS=12 exec node_modules/.bin/stryker run
 fi
 
 if [ "${1:-}" = --faults ]; then
