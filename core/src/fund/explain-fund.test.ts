@@ -58,6 +58,117 @@ describe('a figure of a fund', () => {
     });
   });
 
+  it('says of each deposit what made it: the record, the goal, interest alone, the terms', () => {
+    type Terms = Parameters<typeof plainFund>[1];
+    const deposit = (at: number, terms: Terms, rate = '0'): unknown => {
+      const { steps, unrounded } = explainFundFigure(
+        buildFundSchedule(plainFund(rate, terms)),
+        at,
+        'deposit',
+      );
+      return [
+        ...steps.map(({ label, amount, text, link }) => [
+          label,
+          amount ?? text,
+          link && 'key' in link && link.key,
+        ]),
+        unrounded,
+      ];
+    };
+    const level = { type: 'level', amount: 300, count: 3 } as const;
+    const made = [{ due: day('2026-01-31'), on: day('2026-02-05'), amount: 250 }];
+    const agreed = [['Agreed deposit', 300, 'deposit'], undefined];
+    expect(deposit(0, { deposits: level, made })).toEqual(agreed);
+    expect(deposit(1, { deposits: level, made })).toEqual([
+      ['Recorded as made on 2026-02-05, for 2026-01-31', 250, undefined],
+      undefined,
+    ]);
+    // It lands on the goal with what is agreed: then that is what made it.
+    expect(deposit(1, { goal: 600, deposits: level })).toEqual(agreed);
+    expect(deposit(1, { goal: 500, deposits: level })).toEqual([
+      ['The goal', 500, 'goal'],
+      ['− opening', 300, false],
+      ['− its own interest', 0, false],
+      undefined,
+    ]);
+    const listed = (...amounts: number[]): Terms => ({
+      goal: 1_000,
+      deposits: {
+        type: 'listed',
+        list: amounts.map((amount, at) => ({ on: day(`${2025 + at}-01-31`), amount })),
+      },
+    });
+    expect(deposit(1, listed(990, 500), '50')).toEqual([
+      ['Nothing is missing: interest alone passes the goal', 0, undefined],
+      undefined,
+    ]);
+    expect(deposit(0, listed(990, 500), '50')).toEqual([['Listed in the terms', 990, 'deposit'], undefined]);
+    // Nothing was paid in, and nothing is passed.
+    expect(deposit(0, listed(0, 500))).toEqual([['Listed in the terms', 0, 'deposit'], undefined]);
+    expect(deposit(0, { goal: 100_000, deposits: { type: 'level', count: 3 } })).toEqual([
+      ['The goal', 100_000, 'goal'],
+      ['Level deposits', '3, that reach it with their interest', 'count'],
+      ['Annual rate', '0.00%', 'rate'],
+      `333.${'3'.repeat(27)}`,
+    ]);
+  });
+
+  it('says to what a deposit that was solved is rounded', () => {
+    const rounding = (
+      deposit: 'cent' | 'cent-up' | 'unit' | 'none',
+      ties: 'even' | 'away-from-zero' = 'even',
+    ): unknown =>
+      explainFundFigure(
+        buildFundSchedule(
+          plainFund('0', {
+            goal: 100_000,
+            deposits: { type: 'level', count: 3 },
+            rounding: { interest: 'cent', deposit, ties },
+          }),
+        ),
+        0,
+        'deposit',
+      ).rounding;
+    expect([
+      rounding('cent'),
+      rounding('cent', 'away-from-zero'),
+      rounding('cent-up'),
+      rounding('unit'),
+      rounding('none'),
+    ]).toEqual([
+      'to the cent, a half to the even neighbour',
+      'to the cent, halves up',
+      'up to the cent',
+      'to the whole unit',
+      'not rounded; shown to the cent',
+    ]);
+  });
+
+  it('names what its interest is earned on, and links each part to where it stands in the terms', () => {
+    const told = (compounding: 'simple' | 'each-payment' | 'annual'): unknown[] => {
+      const deposits = { type: 'level', amount: 100_000, count: 3 } as const;
+      const schedule = buildFundSchedule(plainFund('10', { compounding, deposits }));
+      return explainFundFigure(schedule, 2, 'interest').steps.map(({ label, link }) => [
+        label.replace(/ \(.*/, ''),
+        link && 'key' in link ? link.key : undefined,
+      ]);
+    };
+    const days = ['Days counted', undefined];
+    expect(told('each-payment')).toEqual([
+      ['Balance', undefined],
+      ['× annual rate', 'rate'],
+      ['× share of the year', 'dayCount'],
+      days,
+    ]);
+    expect(told('simple')[0]).toEqual(['Paid in; interest earns none', undefined]);
+    expect(told('annual').slice(1)).toEqual([
+      [expect.stringMatching(/^× growth, compounded /), undefined],
+      ['Annual rate', 'rate'],
+      ['Share of the year', 'dayCount'],
+      days,
+    ]);
+  });
+
   it('says how its interest is made: on what is held, or on what was paid in where interest earns none', () => {
     const steps = (compounding: 'simple' | 'each-payment'): unknown => {
       const deposits = { type: 'level', amount: 100_000, count: 3 } as const;
@@ -100,6 +211,7 @@ describe('a fund beside the debt it repays', () => {
   it('explains net interest and outlay as sums', () => {
     for (const figure of ['netInterest', 'outlay'] as const) {
       const made = explainFundAndDebt(fund, debt, figure);
+      expect(made.title).toBe(figure === 'outlay' ? 'Total outlay' : 'Net interest');
       expect(sumOf(made)).toBe(made.amount);
     }
   });
