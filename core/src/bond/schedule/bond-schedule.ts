@@ -109,9 +109,9 @@ export interface BondSchedule {
  * @example
  * lastCouponRow(bond).closing // 10_000_000
  */
-export function lastCouponRow({ rows, terms }: BondSchedule): BondRow | undefined {
+export function lastCouponRow({ rows }: BondSchedule): BondRow | undefined {
   const last = rows.at(-1);
-  return last?.kind === 'coupon' && last.due === terms.matures ? last : undefined;
+  return last?.kind === 'coupon' ? last : undefined;
 }
 
 /**
