@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addMonths } from '../../calendar/calendar-day.ts';
 import { cycleDate, cycleIndexOnOrAfter } from '../../calendar/payment-dates.ts';
-import { ratio, ratioFromDecimal } from '../../money/ratio.ts';
+import { ratio, ratioFromDecimal, ratioToNumber } from '../../money/ratio.ts';
 import { arbitraryBond } from '../../testing/arbitrary-bond.ts';
 import { decimalOf, PreciseDecimal, priceFromYield } from './bond-price.ts';
 import type { BondTerms } from '../terms/bond-terms.ts';
@@ -96,9 +96,36 @@ describe('price and yield', () => {
     expect(() => buildBondSchedule(plainBond('8', {}))).toThrow('Give the price');
   });
 
+  // A price beyond those of any yield from -90 % to 10,000 %.
+  it('has none for a price that no yield gives', () => {
+    expect(() => buildBondSchedule(plainBond('8', { price: priced('0.01') }))).toThrow(/yield/);
+    expect(() => buildBondSchedule(plainBond('0', { price: priced('10000000') }))).toThrow(/yield/);
+  });
+
+  // ASC 835-30-35-2: the rate is that of the price paid; a yield that is quoted beside it changes nothing then.
+  it('follows from the price where that is agreed, whatever is stated beside it', () => {
+    const rates = (effectiveRate: BondTerms['effectiveRate']): number[] => {
+      const terms = plainBond('8', {
+        marketYield: percent('9'),
+        price: priced('96.04'),
+        yieldDecimals: 2,
+        effectiveRate,
+      });
+      const { rates: of, rows } = buildBondSchedule(terms);
+      return [of.ofPrice.toNumber(), rows[1]?.exactExpense ? ratioToNumber(rows[1].exactExpense) : 0];
+    };
+    // 96.04365 is the price at 9 %.
+    const [stated, statedExpense] = rates('yield');
+    expect([stated, statedExpense]).toEqual([0.09, 9_604_000 * 0.045]);
+    const [paid = 0, paidExpense = 0] = rates('from-price');
+    expect(paid).toBeGreaterThan(0.09);
+    expect(paid).toBeLessThan(0.0901);
+    expect(paidExpense).toBeCloseTo((9_604_000 * paid) / 2, 4);
+  });
+
   // Common practice: a price quoted to the cent and its yield to a hundredth of a percent differ by their rounding only.
   it('and a price stated beside it do not belong together, beyond what their rounding explains', () => {
-    const both = (price: string): (() => unknown) => {
+    const both = (price: string, yieldDecimals = 2): (() => unknown) => {
       const terms = plainBond('0', {
         face: 24_000_000,
         zeroCoupon: true,
@@ -108,7 +135,7 @@ describe('price and yield', () => {
         dated: day('2025-11-20'),
         matures: day('2028-11-20'),
         marketYield: percent('6.75'),
-        yieldDecimals: 2,
+        yieldDecimals,
         effectiveRate: 'yield',
         price: priced(price),
       });
@@ -116,5 +143,12 @@ describe('price and yield', () => {
     };
     expect(both('96.75')).toThrow('At a yield of 6.75% the price is 82.189933');
     expect(both('82.20')).not.toThrow();
+    // A hundredth of a percent of yield is 0.0231 of the price, a thousandth a tenth of that.
+    expect(both('82.2100')).not.toThrow();
+    expect(both('82.2100', 3)).toThrow('do not belong together');
+    expect(both('82.20', 3)).not.toThrow();
+    expect(both('82.2000', 3)).toThrow('do not belong together');
+    expect(both('82.1700')).not.toThrow();
+    expect(both('82.1700', 3)).toThrow('do not belong together');
   });
 });
