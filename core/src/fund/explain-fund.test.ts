@@ -139,7 +139,7 @@ describe('a figure of a fund', () => {
       'to the cent, a half to the even neighbour',
       'to the cent, halves up',
       'up to the cent',
-      'to the whole unit',
+      'to the whole unit, a half to the even neighbour',
       'not rounded; shown to the cent',
     ]);
   });

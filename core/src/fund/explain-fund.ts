@@ -9,7 +9,7 @@ import { multiplyRatios, ratio, ratioToDecimal } from '../money/ratio.ts';
 import { formatPercent } from '../rates/annual-rate.ts';
 import { growsOnInterest } from '../rates/compounding.ts';
 import { compoundingInWords } from '../loan/explain/explain-loan.ts';
-import { roundingText, unroundedText } from '../explain/rounding-words.ts';
+import { roundedTo, roundingText, unroundedText } from '../explain/rounding-words.ts';
 import type { ExplainStep, Explanation } from '../explain/explanation.ts';
 import type { Count } from '../units/units.ts';
 
@@ -148,13 +148,7 @@ function depositMade(
         { label: 'Annual rate', text: formatPercent(terms.annualRate), link: { to: 'terms', key: 'rate' } },
       ],
       unrounded: solved.value,
-      rounding: {
-        cent:
-          rounding.ties === 'even' ? 'to the cent, a half to the even neighbour' : 'to the cent, halves up',
-        'cent-up': 'up to the cent',
-        unit: 'to the whole unit',
-        none: 'not rounded; shown to the cent',
-      }[rounding.deposit],
+      rounding: roundedTo(rounding.deposit, rounding.ties),
     };
   }
   const label = terms.deposits.type === 'level' ? 'Agreed deposit' : 'Listed in the terms';

@@ -1,5 +1,5 @@
 import type { CalendarDay } from '../../calendar/calendar-day.ts';
-import { unroundedText, roundingText } from '../../explain/rounding-words.ts';
+import { roundedTo, roundingText, unroundedText } from '../../explain/rounding-words.ts';
 import { toMinor } from '../../money/rounding.ts';
 import { formatDay } from '../../calendar/calendar-day.ts';
 import { dayCounts } from '../../calendar/day-counts/day-counts.ts';
@@ -279,7 +279,7 @@ function feeFigure(schedule: LoanSchedule, row: LoanRow, name: string): Explanat
       },
     ]),
     unrounded: unroundedText(exact, digits),
-    rounding: 'to the cent',
+    rounding: roundedTo('cent', rounding.ties),
   };
 }
 

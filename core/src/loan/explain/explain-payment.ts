@@ -5,13 +5,15 @@ import { levelledBesides, unroundedPayment } from '../payment/payment-setting.ts
 import { PeriodGrowths } from '../interest/period-growths.ts';
 import { formatPercent } from '../../rates/annual-rate.ts';
 import type { ExplainStep, Explanation } from '../../explain/explanation.ts';
+import { roundedTo } from '../../explain/rounding-words.ts';
 
-const paymentRounding = {
-  'cent-up': 'up to the cent',
-  unit: 'to the whole unit',
-  none: 'not rounded; shown to the cent',
-  cent: 'to the cent, halves up',
-} as const;
+const events = { to: 'terms', key: 'events' } as const;
+const takesPayments: readonly LoanRow['kind'][] = [
+  'payment',
+  'late-payment',
+  'early-payment',
+  'overdue-payment',
+];
 
 /** How the payment of a row is made. */
 export function explainPayment(schedule: LoanSchedule, row: LoanRow, name: string): Explanation {
@@ -28,35 +30,66 @@ export function explainPayment(schedule: LoanSchedule, row: LoanRow, name: strin
     ...more,
   });
   if (row.kind === 'settlement' || schedule.settlement?.row === row.index) {
-    return made([cell('opening', 'Settled: the balance'), cell('interest', '+ interest to the day')]);
+    return made([
+      cell('opening', 'Settled: the balance'),
+      cell('interest', '+ interest to the day'),
+      ...restSteps(row),
+    ]);
   }
-  const parts = schedule.receipts.byDue.get(row.due)?.parts.filter(({ on }) => on === row.date) ?? [];
-  const receipt = schedule.receipts.byDue.get(row.due);
-  if (receipt) {
-    const steps = (parts.length > 0 ? parts : receipt.parts).map(({ on, amount }): ExplainStep => ({
-      label: `Recorded: paid on ${formatDay(on)}`,
-      amount,
-      link: { to: 'terms', key: 'events' },
-    }));
-    if (row.extra > 0) steps.push({ label: '− beyond the schedule, to extra principal', amount: row.extra });
-    return made(steps);
-  }
+  const recorded = recordedSteps(schedule, row);
+  if (recorded) return made(recorded);
   if (row.kind !== 'payment') {
-    return made([{ label: 'Nothing is due with this row', text: '' }]);
+    // What is meant as extra principal after the term pays what is overdue first.
+    return row.payment === 0
+      ? made([{ label: 'Nothing is due with this row', text: '' }])
+      : made([{ label: 'Recorded or planned in the events', amount: row.payment, link: events }]);
   }
   const setting = schedule.settings[schedule.setting[row.index] as number];
   const agreed = setting ? minorOf(schedule.terms, setting.amount) : 0;
   if (row.closing === 0 && row.payment !== agreed) {
-    const steps: ExplainStep[] = [
+    return made([
       cell('opening', 'All that is left: opening'),
       cell('interest', '+ its own interest'),
-    ];
-    const arrears = row.payment - row.interest - row.principal;
-    if (arrears > 0) steps.push({ label: '+ interest in arrears or kept apart', amount: arrears });
-    return made(steps);
+      ...restSteps(row),
+    ]);
   }
   if (!setting) return made([]);
   return byAgreement(schedule, row, setting, agreed, cell('interest', '+ the interest of the period'), made);
+}
+
+/** What the payment that leaves nothing pays besides the balance and its own interest. */
+function restSteps(row: LoanRow): ExplainStep[] {
+  const arrears = row.payment - row.opening - row.interest - row.fee;
+  const link = { to: 'row', row: row.index, column: 'fee' } as const;
+  return [
+    ...(row.fee > 0 ? [{ label: '+ fee on the unused part', amount: row.fee, link }] : []),
+    ...(arrears > 0 ? [{ label: '+ interest in arrears or kept apart', amount: arrears }] : []),
+    ...(arrears < 0 ? [{ label: '− what is not paid with it', amount: 0 - arrears }] : []),
+  ];
+}
+
+/** What was recorded for a row, and what of it went elsewhere than to what was due; nothing where no record made it. */
+function recordedSteps({ receipts, overpaid }: LoanSchedule, row: LoanRow): ExplainStep[] | undefined {
+  if (!takesPayments.includes(row.kind)) return undefined;
+  const receipt = receipts.byDue.get(row.due);
+  const ofDay = [...(receipt?.parts ?? []), ...receipts.unmatched].filter(({ on }) => on === row.date);
+  if (ofDay.length === 0) {
+    if (!receipt) return undefined;
+    const days = [...new Set(receipt.parts.map(({ on }) => formatDay(on)))].join(' and ');
+    return [{ label: 'Recorded: nothing paid by this day', text: `paid on ${days}`, link: events }];
+  }
+  const steps = ofDay.map(({ on, amount }): ExplainStep => ({
+    label: `Recorded: paid on ${formatDay(on)}`,
+    amount,
+    link: events,
+  }));
+  const over = row.overpaid - (overpaid[row.index - 1] ?? 0);
+  if (over < 0) steps.push({ label: '+ of what had been overpaid', amount: 0 - over });
+  // Extra principal of the same day that was recorded by itself is no part of these.
+  const beyond = ofDay.reduce((sum, { amount }) => sum + amount, 0) - over - row.payment;
+  if (beyond > 0) steps.push({ label: '− beyond the schedule, to extra principal', amount: beyond });
+  if (over > 0) steps.push({ label: '− beyond all that was owed', amount: over });
+  return steps;
 }
 
 function byAgreement(
@@ -98,7 +131,7 @@ function byAgreement(
               link: { to: 'terms', key: 'payment' },
             },
           ],
-          { unrounded: terms.solved.value, rounding: paymentRounding[terms.rounding.payment] },
+          { unrounded: terms.solved.value, rounding: roundedTo(terms.rounding.payment, terms.rounding.ties) },
         );
       }
       return made([{ label: 'Agreed payment', amount: agreed, link: { to: 'terms', key: 'payment' } }]);
@@ -128,7 +161,7 @@ function byAgreement(
         ],
         {
           unrounded: unroundedPayment(terms, growths, stretches, setting),
-          rounding: paymentRounding[terms.rounding.payment],
+          rounding: roundedTo(terms.rounding.payment, terms.rounding.ties),
         },
       );
     }
