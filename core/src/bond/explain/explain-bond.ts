@@ -159,6 +159,12 @@ function couponFigure(schedule: BondSchedule, row: BondRow, index: number, figur
           { label: 'Owed since; this coupon settles it, so it is no expense', text: '' },
         ],
       };
+    case 'gain':
+      return {
+        title: `Gain or loss, ${nameOf(row)}`,
+        amount: row.gain,
+        steps: [cell('retired', 'Carrying amount retired'), cell('paid', '− paid')],
+      };
     default:
       return {
         title: `Instalment with coupon ${row.n}`,
