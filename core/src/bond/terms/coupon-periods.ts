@@ -44,8 +44,9 @@ export function couponPeriods(terms: CouponCycle): CouponPeriod[] {
     );
   }
   const first = firstIndex(terms, cycle);
-  if (-first > mostPeriods) {
-    throw new TermsFault('matures', `Up to ${mostPeriods} coupon periods are kept; this bond has ${-first}.`);
+  const count = 1 - first + (lastCoupon === undefined ? 0 : 1);
+  if (count > mostPeriods) {
+    throw new TermsFault('matures', `Up to ${mostPeriods} coupon periods are kept; this bond has ${count}.`);
   }
   const periods = Array.from({ length: 1 - first }, (_, at) => {
     const to = cycleDate(cycle, first + at);
