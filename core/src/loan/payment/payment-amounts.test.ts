@@ -233,25 +233,35 @@ describe('the payment of a stretch', () => {
   });
 
   it('of a renewal is not levelled for what came before it', () => {
-    const renewal: LoanEvent = {
-      type: 'renewal',
-      on: day('2025-03-10'),
-      annualRate: percent('6'),
-      count: 4,
-      amortizeOver: 4,
-    };
-    const extra = (then: 'shorten' | 're-level'): LoanEvent => ({
-      type: 'extra-principal',
-      on: day('2025-03-05'),
-      amount: 10_000,
-      then,
-    });
-    const rows = (then: 'shorten' | 're-level'): unknown[] =>
-      rowsOf(thousand([level(5)], { events: [extra(then), renewal] })).map(({ due, payment, closing }) => [
-        due,
-        payment,
-        closing,
+    const rows = (then: 'shorten' | 're-level', paid: string, renewed: string): unknown[] => {
+      const events: LoanEvent[] = [
+        { type: 'extra-principal', on: day(paid), amount: 10_000, then },
+        {
+          type: 'renewal',
+          on: day(renewed),
+          annualRate: percent('6'),
+          count: 4,
+          amortizeOver: 24,
+          payment: 2_000,
+        },
+      ];
+      return rowsOf(thousand([level(2, 24)], { atEnd: 'leave', events })).map((row) => [
+        row.due,
+        row.payment,
+        row.closing,
       ]);
-    expect(rows('re-level')).toEqual(rows('shorten'));
+    };
+    // Within the term, and on its last due date with a renewal after it.
+    for (const [paid, renewed] of [
+      ['2025-02-15', '2025-02-20'],
+      ['2025-03-01', '2025-03-16'],
+    ] as const) {
+      expect(rows('re-level', paid, renewed)).toEqual(rows('shorten', paid, renewed));
+      expect(rows('re-level', paid, renewed).slice(-2)[0]).toMatchObject([
+        expect.any(Number),
+        2_000,
+        expect.any(Number),
+      ]);
+    }
   });
 });
