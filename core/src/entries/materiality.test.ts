@@ -35,7 +35,9 @@ describe('what is left out of a month', () => {
       { id: 'a', amount: 35 },
       { id: 'c', amount: 25 },
     ];
-    const ids = (sum: number): string[] => leftOutOf(small, { each: 50, sum }).map(({ id }) => id);
+    const ids = (sum: number, of = small): string[] => leftOutOf(of, { each: 50, sum }).map(({ id }) => id);
+    // Of two alike the first by name, in whatever order they are told.
+    expect([ids(25), ids(25, small.toReversed())]).toEqual([['b'], ['b']]);
     expect([ids(24), ids(25), ids(50), ids(84), ids(85)]).toEqual([
       [],
       ['b'],
