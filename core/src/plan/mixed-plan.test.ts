@@ -16,12 +16,12 @@ import { planProofs, planTotals, planYears } from './plan-totals.ts';
 import { presentValue, rateOfNoValue } from './present-value.ts';
 import { crossings, leastWorth } from './worth-it.ts';
 
-/** 1,000.00 at 5 %, yearly coupons, bought back by nobody. */
-const bond: PlanMember = {
+/** 1,000.00 at 5 %, bought back by nobody. */
+const bondOf = (every: 'year' | 'half-year'): PlanMember => ({
   name: 'Bonds',
   schedule: buildSchedule(
     plainBond('5', {
-      every: 'year',
+      every,
       issued: day('2024-12-31'),
       dated: day('2024-12-31'),
       matures: day('2028-12-31'),
@@ -31,7 +31,8 @@ const bond: PlanMember = {
   ),
   least: 0,
   prepay: false,
-};
+});
+const bond = bondOf('year');
 const quarterly = buildLoanSchedule(
   plainLoan(
     [
@@ -63,15 +64,16 @@ const fund = { annualRate: percent('2'), every: 'quarter' } as const;
 
 describe('a plan of loans and bonds', () => {
   it('comes, horizon by horizon, to what each of its members does planned by itself', () => {
+    const all = [...mixed, bondOf('half-year')];
     for (const [every, count] of [
       ['month', 30],
       ['year', 3],
     ] as const) {
-      const horizons = [...frontier(mixed, on, { every, count }, fund)];
+      const horizons = [...frontier(all, on, { every, count }, fund)];
       expect(horizons).toHaveLength(count);
       horizons.forEach((horizon, at) => {
         expect(horizon.years).toBe(every === 'year' ? at + 1 : (at + 1) / 12);
-        const alone = planFor(mixed, on, horizon.clearBy, fund);
+        const alone = planFor(all, on, horizon.clearBy, fund);
         const planned = alone.filter(isPlanned);
         expect(horizon.without).toBe(alone.length - planned.length);
         const sum = (of: (each: (typeof planned)[number]) => number): number =>
@@ -93,6 +95,15 @@ describe('a plan of loans and bonds', () => {
     // The quarterly loan is first due in January, and what is drawn in March is not repaid before.
     const [november, december, january] = frontier(mixed, on, { every: 'month', count: 3 }, fund);
     expect([november?.without, december?.without, january?.without]).toEqual([2, 2, 1]);
+  });
+
+  // The same day so many months or years on; a month end stays one.
+  it('has its horizons on the same day, or at month ends', () => {
+    const days = (from: string, every: 'month' | 'year'): string[] =>
+      [...frontier([], day(from), { every, count: 3 }, fund)].map(({ clearBy }) => formatDay(clearBy));
+    expect(days('2026-11-30', 'month')).toEqual(['2026-12-31', '2027-01-31', '2027-02-28']);
+    expect(days('2026-11-29', 'month')).toEqual(['2026-12-29', '2027-01-29', '2027-02-28']);
+    expect(days('2027-02-28', 'year')).toEqual(['2028-02-29', '2029-02-28', '2030-02-28']);
   });
 
   it('needs no fund once what may not be repaid early is repaid, and one due date for each of the others', () => {
