@@ -105,6 +105,45 @@ describe('rows of a bond', () => {
     expect(lastCouponRow(schedule)?.faceAfter).toBe(2_166_668);
   });
 
+  // Four months after issue 1,333.33 of coupon came in besides, and is owed with what is carried until the first coupon.
+  it('bear interest on the coupon that was sold with the bond, its costs in the rate or apart', () => {
+    const between = {
+      dated: day('2024-01-01'),
+      issued: day('2024-05-01'),
+      price: priced('97'),
+      rounding: cent,
+    } as const;
+    for (const method of ['effective', 'straight-line'] as const) {
+      for (const of of ['effective', 'straight-line'] as const) {
+        if (method === 'straight-line' && of === 'effective') continue;
+        const rows = rowsOf('8', { ...between, method, issueCosts: { amount: 50_000, method: of } });
+        const first = rows[1] as BondRow;
+        expect(first.received).toBe(266_667);
+        expect(Math.abs(first.expense - ratioToNumber(first.exactExpense))).toBeLessThanOrEqual(1.5);
+        // Two months of a debt of some 97,000.00 at some 9 % are some 1,450.00.
+        expect(first.expense).toBeGreaterThan(130_000);
+        expect(first.expense).toBeLessThan(160_000);
+      }
+    }
+  });
+
+  // What is amortized by the day is shared by face: two of six months, four tenths of the face.
+  it('amortize to the day of a redemption on the face that is redeemed alone', () => {
+    const terms = { price: priced('95'), method: 'straight-line', rounding: cent } as const;
+    const rows = rowsOf('8', { ...terms, redemptions: [redeemed('2026-03-01', 4_000_000)] });
+    const at = rows.findIndex(({ kind }) => kind === 'redemption');
+    // 5,000.00 in ten periods are 500.00 each.
+    expect([rows[at - 1]?.amortization, rows[at]?.amortization, rows[at + 1]?.amortization]).toEqual([
+      50_000,
+      Math.round((50_000 * 0.4) / 3),
+      30_000,
+    ]);
+    const unrounded = { ...terms, rounding: { ...cent, interest: 'none' } } as const;
+    expect(() => rowsOf('8', { ...unrounded, redemptions: [redeemed('2026-03-01', 10_000_001)] })).toThrow(
+      'On 2026-03-01 100000.00 of face is outstanding, so 100000.01 cannot be redeemed.',
+    );
+  });
+
   it('have a last coupon but where all was redeemed before', () => {
     const end = (redemptions: EarlyRedemption[]): BondRow | undefined =>
       lastCouponRow(buildBondSchedule(plainBond('8', { price: priced('100'), redemptions })));
