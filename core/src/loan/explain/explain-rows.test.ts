@@ -208,6 +208,52 @@ describe('a figure of a loan', () => {
     ).toEqual([['Nothing is due with this row', '', undefined]]);
   });
 
+  it('says what was recorded for another day, from what was overpaid, and where extra principal is no part of it', () => {
+    const payment = (row: number, ...events: LoanEvent[]): unknown[] =>
+      told(made([level(5)], { events }), row, 'payment');
+    const late = [paid('2025-02-01', '2025-02-10', 20_604), paid('2025-02-01', '2025-02-12', 5)];
+    expect(payment(0, ...late)).toEqual([
+      ['Recorded: nothing paid by this day', 'paid on 2025-02-10 and 2025-02-12', 'events'],
+    ]);
+    expect(payment(1, ...late)).toEqual([['Recorded: paid on 2025-02-10', 20_604, 'events']]);
+    const exact = [
+      paid('2025-02-01', '2025-02-01', 20_604),
+      { type: 'extra-principal', on: day('2025-02-01'), amount: 1_000, then: 'shorten' },
+    ] as const;
+    expect(payment(0, ...exact)).toEqual([['Recorded: paid on 2025-02-01', 20_604, 'events']]);
+    expect(payment(0, paid('2025-02-01', '2025-02-01', 150_000))).toEqual([
+      ['Recorded: paid on 2025-02-01', 150_000, 'events'],
+      ['− beyond the schedule, to extra principal', 80_396, undefined],
+      ['− beyond all that was owed', 49_000, undefined],
+    ]);
+    // A line that was overpaid settles its next bills from that.
+    const line = buildLoanSchedule(
+      plainLoan([{ type: 'interest-only', count: 4 }], {
+        amount: 0,
+        annualRate: percent('36'),
+        start: day('2025-01-01'),
+        first: day('2025-02-01'),
+        dayCount: 'ACT/360',
+        creditLine: { limit: 200_000, unusedFee: percent('0') },
+        events: [
+          { type: 'draw', on: day('2025-01-01'), amount: 100_000, then: 'keep' },
+          paid('2025-02-01', '2025-02-01', 103_500),
+          { type: 'draw', on: day('2025-02-01'), amount: 100_000, then: 'keep' },
+          paid('2025-03-01', '2025-03-01', 2_000),
+        ],
+      }),
+    );
+    const [, , , march] = loanRows(line);
+    expect(told(line, march?.index ?? -1, 'payment')).toEqual([
+      ['Recorded: paid on 2025-03-01', 2_000, 'events'],
+      ['+ of what had been overpaid', 400, undefined],
+    ]);
+    expect(told(line, march?.index ?? -1, 'overpaid')).toEqual([
+      ['Overpaid before', 400, undefined],
+      ['− settled this payment', 400, undefined],
+    ]);
+  });
+
   it('says to what a payment is rounded, halves as its terms have them', () => {
     const rounding = (
       payment: LoanRounding['payment'],
