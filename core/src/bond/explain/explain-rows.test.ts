@@ -146,6 +146,10 @@ describe('a figure of a bond', () => {
       'That comes to',
       '+ difference left to the last row, which lands on face',
     ]);
+    const ended = made({ price: priced('92.2783') });
+    const [, , , byRate, left] = explainBondFigure(ended, 10, 'expense').steps;
+    expect((byRate?.amount ?? 0) + (left?.amount ?? 0)).toBe(ended.rows[10]?.expense);
+    expect(Math.abs(left?.amount ?? 0)).toBeLessThan(1_000);
     const exact = made({ rounding: { ...cents, interest: 'none' } });
     expect(labels(exact, 9)).toHaveLength(3);
     const between = made({ dated: day('2024-01-01'), issued: day('2024-03-01') });
@@ -198,6 +202,9 @@ describe('a figure of a bond', () => {
       `${at} closing`,
     ]);
     expect(told(bond, at, 'expense')).toHaveLength(2);
+    expect(explainBondFigure(bond, at, 'closing').title).toBe(
+      'Closing carrying amount, redemption of 2026-03-01',
+    );
     expect(explainBondFigure(bond, at, 'gain').title).toBe('Loss on redemption, 2026-03-01');
     const cheap = made({ redemptions: [redeemed(4_000_000, '90')] });
     expect(explainBondFigure(cheap, at, 'gain').title).toBe('Gain on redemption, 2026-03-01');
