@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { formatDay } from '../../calendar/calendar-day.ts';
 import { day, level, percent, plainLoan, thousand } from '../../testing/plain-loan.ts';
 import { buildLoanSchedule } from '../schedule/build-loan-schedule.ts';
 import type { LoanSchedule } from '../schedule/loan-schedule.ts';
@@ -204,5 +205,61 @@ describe('costs at the effective rate', () => {
     expect(rows(schedule).slice(0, 3)).toEqual(rows(plain).slice(0, 3));
     expect(rows(schedule).reduce((sum, amount) => sum + amount, 0)).toBe(3_000);
     expect(costPlansOf(schedule)).toBe(2);
+  });
+
+  // What is to come is another where something due is still owed by the next payment, where it is paid at last, and where
+  // more is paid than was asked for; a few days late in between changes nothing.
+  it('are spread anew where what was paid changes what is to come, and only there', () => {
+    const paid = (due: string, on: string, amount: number): LoanEvent => ({
+      type: 'paid',
+      due: day(due),
+      on: day(on),
+      amount,
+    });
+    const from = (...events: LoanEvent[]): string[] =>
+      costAmortization(withCosts(effective(3_000), { events })).effectiveRates.map((rate) =>
+        formatDay(rate.from),
+      );
+    const level12 = 8_885;
+    expect(from()).toEqual(['2025-01-01']);
+    expect(from(paid('2025-03-01', '2025-03-04', level12))).toEqual(['2025-01-01']);
+    expect(from(paid('2025-03-01', '2025-03-01', level12))).toEqual(['2025-01-01']);
+    expect(from(paid('2025-03-01', '2025-03-01', level12 + 500))).toEqual(['2025-01-01', '2025-03-01']);
+    // Owed still on 1 April, and paid on the 10th.
+    expect(from(paid('2025-03-01', '2025-04-10', level12))).toEqual([
+      '2025-01-01',
+      '2025-04-01',
+      '2025-04-10',
+    ]);
+    // Missed, it is new on 1 April; that it stays so is not.
+    expect(from(paid('2025-03-01', '2025-03-01', 0))).toEqual(['2025-01-01', '2025-04-01']);
+    // What is agreed otherwise and comes to the same is nothing new, nor is what moves no payment.
+    expect(from({ type: 'payment-change', on: day('2025-04-01'), payment: level12 })).toEqual(['2025-01-01']);
+    expect(from({ type: 'payment-change', on: day('2025-04-01'), payment: level12 + 100 })).toEqual([
+      '2025-01-01',
+      '2025-04-01',
+    ]);
+    expect(from({ type: 'presentation', on: day('2025-04-01'), as: 'current', reason: 'Any' })).toEqual([
+      '2025-01-01',
+    ]);
+    const each: LoanEvent = {
+      type: 'extra-each-payment',
+      from: day('2025-04-01'),
+      to: day('2025-06-01'),
+      amount: 100,
+      then: 'shorten',
+    };
+    expect(from(each)).toEqual(['2025-01-01', '2025-04-01']);
+    const plans = (...events: LoanEvent[]): number => costPlansOf(withCosts(effective(3_000), { events }));
+    expect([
+      plans(paid('2025-03-01', '2025-03-04', level12)),
+      plans(paid('2025-03-01', '2025-04-10', level12)),
+    ]).toEqual([1, 3]);
+    // On the first day and the last there is nothing before or after to spread anew.
+    expect([
+      plans(fee('2025-01-01', 10)),
+      plans(fee('2025-12-31', 10)),
+      plans(fee('2026-01-01', 10)),
+    ]).toEqual([1, 2, 1]);
   });
 });
