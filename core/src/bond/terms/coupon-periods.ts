@@ -103,23 +103,14 @@ export function periodsAfter(periods: readonly CouponPeriod[], day: CalendarDay)
   return periods.filter(({ to }) => to > day);
 }
 
-/**
- * The part of a coupon period from one day to another, in years by the bond's day count. What remains of a period is
- * all of it less what has passed, so that the two make a whole where a 30/360 rule would not (a month's 31st).
- */
+/** The part of a coupon period from one day to another, in years by the bond's day count; the parts make the whole. */
 export function yearsWithin(
   terms: Pick<BondTerms, 'dayCount'>,
   period: CouponPeriod,
   from: CalendarDay,
   to: CalendarDay,
 ): Fraction {
-  const { years } = dayCounts[terms.dayCount];
-  if (from === period.from && to === period.to) return period.years;
-  if (to !== period.to || from === period.from) return years(from, to, period);
-  const whole = period.years;
-  const passed = years(period.from, from, period);
-  if (whole.den === passed.den) return { num: whole.num - passed.num, den: whole.den };
-  return { num: whole.num * passed.den - passed.num * whole.den, den: whole.den * passed.den };
+  return dayCounts[terms.dayCount].years(from, to, period);
 }
 
 /** Coupons a year. */
