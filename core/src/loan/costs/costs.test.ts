@@ -168,6 +168,55 @@ describe('costs at the effective rate', () => {
     held(withCosts(effective(3_000), {}, [{ type: 'equal-principal', count: 6 }]), 97_000);
   });
 
+  it('are found so with regular extra principal, without rounding, and from the day of a late fee on', () => {
+    /** By the payments still to come from a row on; where nothing is rounded they are shown to the cent. */
+    const fromRow = (schedule: LoanSchedule, row: number, carried: number): void => {
+      const { length } = schedule;
+      const [payment, extra, interest] = [schedule.payment, schedule.extra, schedule.interest].map(
+        (column) => [...column.slice(row, length)],
+      ) as [number[], number[], number[]];
+      const [, amounts] = spread(
+        carried,
+        payment.map((paid, at) => paid + (extra[at] ?? 0)),
+        interest,
+      );
+      rows(schedule)
+        .slice(row, -1)
+        .forEach((amount, at) =>
+          expect(Math.abs(amount - (amounts[at] ?? 0)), `row ${at}`).toBeLessThanOrEqual(1.6),
+        );
+    };
+    const each: LoanEvent = {
+      type: 'extra-each-payment',
+      from: day('2025-01-01'),
+      to: day('2026-01-01'),
+      amount: 500,
+      then: 'shorten',
+    };
+    fromRow(withCosts(effective(3_000), { events: [each] }), 0, 97_000);
+    const unrounded = { interest: 'none', payment: 'none', ties: 'away-from-zero' } as const;
+    fromRow(withCosts(effective(3_000), { rounding: unrounded }), 0, 97_000);
+    for (const more of [{}, { takenOn: { accruedInterest: 400 } }, { rounding: unrounded }]) {
+      const late = withCosts(undefined, { events: [fee('2025-04-01', 700)], ...more });
+      fromRow(late, 3, (late.closing[2] ?? 0) - 700);
+      expect(rows(late).slice(0, 3)).toEqual([0, 0, 0]);
+    }
+    // Interest that fell due and was not paid is owed with the balance.
+    const behind = withCosts(undefined, {
+      events: [
+        fee('2025-04-01', 700),
+        { type: 'paid', due: day('2025-04-01'), on: day('2025-04-01'), amount: 0 },
+      ],
+    });
+    expect(behind.unpaid[2]).toBeGreaterThan(0);
+    expect(rows(behind).reduce((sum, amount) => sum + amount, 0)).toBe(700);
+    const [rate] = costAmortization(behind).effectiveRates;
+    const [plain] = costAmortization(
+      withCosts(undefined, { events: [fee('2025-04-01', 700)] }),
+    ).effectiveRates;
+    expect(Math.abs(Number(rate?.rate) - Number(plain?.rate))).toBeLessThan(0.01);
+  });
+
   it('go in equal parts where they are more than is owed', () => {
     const late = withCosts(undefined, { events: [fee('2025-11-01', 50_000)] });
     expect(rows(late)).toEqual([...times(10, 0), 25_000, 25_000]);
