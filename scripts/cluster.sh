@@ -125,17 +125,22 @@ start_cluster() {
   fi
   host_rules | as_database_owner tee "$home/postgres/pg_hba.conf" >/dev/null
   if ! cluster_runs "$home"; then
-    # Where it was before, so that a server that runs finds it again, unless another program has taken that port meanwhile.
+    # Where it was before, so that a server that runs finds it again, unless another program has taken that port meanwhile:
+    # one that only calls from it is not seen beforehand, and then the next is tried.
     port=$(free_port "$(kept_port "$home/database-port" 54680)")
-    echo "$port" >"$home/database-port"
     # It writes its own log, below its own folder: seven days of it.
     as_database_owner mkdir -p "$home/postgres/log"
-    local options
-    options="-p $(cat "$home/database-port") -c listen_addresses=127.0.0.1 -c unix_socket_directories= -c jit=off -c logging_collector=on"
+    local options tried=1
+    options='-c listen_addresses=127.0.0.1 -c unix_socket_directories= -c jit=off -c logging_collector=on'
     options="$options -c log_filename=%a.log -c log_truncate_on_rotation=on -c log_rotation_age=1d -c log_file_mode=0600"
     [ -n "${COFFER_THROWAWAY:-}" ] && options="$options -c fsync=off -c full_page_writes=off -c synchronous_commit=off"
-    as_database_owner "$bin/pg_ctl" -D "$home/postgres" -l "$home/postgres/log/start.log" -w -o "$options" start >/dev/null ||
-      die "The database did not start; see $home/postgres/log."
+    echo "$port" >"$home/database-port"
+    until as_database_owner "$bin/pg_ctl" -D "$home/postgres" -l "$home/postgres/log/start.log" -w -o "-p $port $options" start >/dev/null 2>&1; do
+      [ "$tried" -lt 4 ] || die "The database did not start; see $home/postgres/log."
+      tried=$((tried + 1))
+      port=$(free_port $((port + 1)))
+      echo "$port" >"$home/database-port"
+    done
   fi
   ensure_database "$home"
 }
