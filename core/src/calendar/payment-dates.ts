@@ -45,10 +45,9 @@ function halfMonthDate({ anchor, keepMonthEnd }: DateCycle, index: number): Cale
  * cycleIndexOnOrAfter({ anchor: day('2025-01-31'), every: 'quarter', keepMonthEnd: true }, day('2025-05-01')) // 2
  */
 export function cycleIndexOnOrAfter(cycle: DateCycle, day: CalendarDay): Count {
-  // A year has 365.2425 days. One step less than its average length says is before the day, whatever the months' lengths.
-  const steps =
-    { week: 52.1775, 'two-weeks': 26.08875 }[cycle.every as string] ?? paymentsPerYear[cycle.every];
-  let index = Math.floor(((day - cycle.anchor) / 365.2425) * steps) - 1;
+  // One step less than its average length says is before the day, whatever the months' lengths.
+  const step = { week: 7, 'two-weeks': 14 }[cycle.every as string] ?? 365.2425 / paymentsPerYear[cycle.every];
+  let index = Math.floor((day - cycle.anchor) / step) - 1;
   while (cycleDate(cycle, index) < day) index += 1;
   return index;
 }

@@ -1,16 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Explanation } from '../explain/explanation.ts';
+import { sumOf } from '../testing/explained.ts';
 import { buildLoanSchedule } from '../loan/schedule/build-loan-schedule.ts';
 import { arbitraryFundAsMade } from '../testing/arbitrary-fund.ts';
 import { plainFund } from '../testing/plain-fund.ts';
 import { day, level, plainLoan } from '../testing/plain-loan.ts';
 import { buildFundSchedule } from './build-fund-schedule.ts';
 import { explainFundAndDebt, explainFundFigure, explainNetDebt } from './explain-fund.ts';
-
-/** What the steps of a sum come to: those that begin with a minus are taken away. */
-const sumOf = ({ steps }: Explanation): number =>
-  steps.reduce((sum, { label, amount = 0 }) => sum + (label.startsWith('−') ? -amount : amount), 0);
 
 describe('a figure of a fund', () => {
   it('is the sum of what it names, wherever it is a sum', () => {

@@ -1,6 +1,12 @@
 import { minorOf } from '../../money/rounding.ts';
 import { formatDay } from '../../calendar/calendar-day.ts';
-import type { LoanRow, LoanSchedule, PaymentSetting } from '../schedule/loan-schedule.ts';
+import {
+  kindOfRow,
+  type LoanRow,
+  type LoanSchedule,
+  type PaymentSetting,
+} from '../schedule/loan-schedule.ts';
+import type { RecordedPayment } from '../terms/loan-events.ts';
 import { levelledBesides, unroundedPayment } from '../payment/payment-setting.ts';
 import { PeriodGrowths } from '../interest/period-growths.ts';
 import { formatPercent } from '../../rates/annual-rate.ts';
@@ -59,34 +65,61 @@ export function explainPayment(schedule: LoanSchedule, row: LoanRow, name: strin
 
 /** What the payment that leaves nothing pays besides the balance and its own interest. */
 function restSteps(row: LoanRow): ExplainStep[] {
-  const arrears = row.payment - row.opening - row.interest - row.fee;
-  const link = { to: 'row', row: row.index, column: 'fee' } as const;
+  const arrears = row.payment - row.principal - row.interest - row.fee;
+  const cell = (column: 'fee' | 'added' | 'extra', label: string): ExplainStep[] =>
+    row[column] > 0 ? [{ label, amount: row[column], link: { to: 'row', row: row.index, column } }] : [];
   return [
-    ...(row.fee > 0 ? [{ label: '+ fee on the unused part', amount: row.fee, link }] : []),
+    ...cell('fee', '+ fee on the unused part'),
+    ...cell('added', '+ interest added'),
     ...(arrears > 0 ? [{ label: '+ interest in arrears or kept apart', amount: arrears }] : []),
-    ...(arrears < 0 ? [{ label: '− what is not paid with it', amount: 0 - arrears }] : []),
+    ...(arrears < 0 ? [{ label: '− interest left unpaid', amount: 0 - arrears }] : []),
+    ...cell('extra', '− extra principal'),
   ];
 }
 
-/** What was recorded for a row, and what of it went elsewhere than to what was due; nothing where no record made it. */
-function recordedSteps({ receipts, overpaid }: LoanSchedule, row: LoanRow): ExplainStep[] | undefined {
-  if (!takesPayments.includes(row.kind)) return undefined;
+/** The records that made a row: all of its day for a due date's own, and each by itself between due dates. */
+function recordsOf(schedule: LoanSchedule, row: LoanRow): readonly RecordedPayment[] {
+  const { receipts, date, due, n } = schedule;
   const receipt = receipts.byDue.get(row.due);
-  const ofDay = [...(receipt?.parts ?? []), ...receipts.unmatched].filter(({ on }) => on === row.date);
-  if (ofDay.length === 0) {
+  const ofDay = (of: readonly RecordedPayment[] = []): RecordedPayment[] =>
+    of.filter(({ on }) => on === row.date);
+  if (row.kind === 'payment') return ofDay(receipt?.parts);
+  // Of several on one day each has its row, in the order in which they were made.
+  let place = 0;
+  for (let before = row.index - 1; date[before] === row.date && due[before] === row.due; before -= 1) {
+    if ((n[before] as number) > 0 || !takesPayments.includes(kindOfRow(schedule, before))) break;
+    place += 1;
+  }
+  const byItself = (of: readonly RecordedPayment[] | undefined): RecordedPayment[] =>
+    ofDay(of)
+      .filter(({ amount }) => amount > 0)
+      .slice(place, place + 1);
+  if (row.kind === 'early-payment') return byItself(receipt?.early);
+  if (row.date > row.due) return byItself(receipt?.late);
+  // What was paid for a due date that never came up stands together on its day.
+  const unmatched = byItself(receipts.unmatched);
+  return unmatched.length > 0 ? unmatched : ofDay(receipt?.parts);
+}
+
+/** What was recorded for a row, and what of it went elsewhere than to what was due; nothing where no record made it. */
+function recordedSteps(schedule: LoanSchedule, row: LoanRow): ExplainStep[] | undefined {
+  if (!takesPayments.includes(row.kind)) return undefined;
+  const records = recordsOf(schedule, row);
+  if (records.length === 0) {
+    const receipt = row.kind === 'payment' ? schedule.receipts.byDue.get(row.due) : undefined;
     if (!receipt) return undefined;
     const days = [...new Set(receipt.parts.map(({ on }) => formatDay(on)))].join(' and ');
     return [{ label: 'Recorded: nothing paid by this day', text: `paid on ${days}`, link: events }];
   }
-  const steps = ofDay.map(({ on, amount }): ExplainStep => ({
+  const steps = records.map(({ on, amount }): ExplainStep => ({
     label: `Recorded: paid on ${formatDay(on)}`,
     amount,
     link: events,
   }));
-  const over = row.overpaid - (overpaid[row.index - 1] ?? 0);
+  const over = row.overpaid - (schedule.overpaid[row.index - 1] ?? 0);
   if (over < 0) steps.push({ label: '+ of what had been overpaid', amount: 0 - over });
   // Extra principal of the same day that was recorded by itself is no part of these.
-  const beyond = ofDay.reduce((sum, { amount }) => sum + amount, 0) - over - row.payment;
+  const beyond = records.reduce((sum, { amount }) => sum + amount, 0) - over - row.payment;
   if (beyond > 0) steps.push({ label: '− beyond the schedule, to extra principal', amount: beyond });
   if (over > 0) steps.push({ label: '− beyond all that was owed', amount: over });
   return steps;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Explanation } from '../../explain/explanation.ts';
+import { sumOf } from '../../testing/explained.ts';
 import { arbitraryLoanWithEvents, canBeScheduled } from '../../testing/arbitrary-loan.ts';
 import { day, level, percent, plainLoan, thousand } from '../../testing/plain-loan.ts';
 import { buildLoanSchedule } from '../schedule/build-loan-schedule.ts';
@@ -10,9 +10,6 @@ import type { LoanRounding, LoanTerms, Phase } from '../terms/loan-terms.ts';
 import { explainLoanFigure, rowAsOf, type LoanFigure } from './explain-loan.ts';
 
 const cents: LoanRounding = { interest: 'cent', payment: 'cent', ties: 'away-from-zero' };
-/** What the amounts of an explanation come to: those that begin with a minus are taken away. */
-const sumOf = ({ steps }: Explanation): number =>
-  steps.reduce((sum, { label, amount = 0 }) => sum + (label.startsWith('−') ? -amount : amount), 0);
 const made = (phases: readonly Phase[], more: Partial<LoanTerms> = {}): LoanSchedule =>
   buildLoanSchedule(thousand(phases, more));
 /** Labels with their amount or text, and the key or column that each leads to. */
