@@ -80,6 +80,20 @@ start_own "$place"
 healthy "$port" || die 'It does not begin where a removal was broken off.'
 COFFER_HOME=$place "$root/coffer" stop --own 2>/dev/null
 
+# A port that another program only calls from is not seen by who looks whether anybody listens; the next is taken.
+called=$(free_port 24680)
+echo "$called" | tee "$place/database-port" >"$place/calls"
+perl -MIO::Socket::INET -e '
+  my $called = IO::Socket::INET->new(Listen => 1, LocalAddr => "127.0.0.1") or die;
+  my $calls = IO::Socket::INET->new(PeerAddr => "127.0.0.1", PeerPort => $called->sockport, LocalPort => $ARGV[0]) or die;
+  $| = 1; print "calls\n"; sleep 60;' "$called" >"$place/calls" &
+caller=$!
+until_true 'the port is called from' grep -q calls "$place/calls"
+start_cluster "$place"
+[ "$(cat "$place/database-port")" != "$called" ] || die 'It runs on a port that another program calls from.'
+stop_cluster "$place"
+kill "$caller"
+
 # A PostgreSQL that is there already: its databases are made by who keeps it, as docs/operating.md says.
 start_cluster "$place"
 at=127.0.0.1:$(cat "$place/database-port")
