@@ -2,7 +2,7 @@ import type { CalendarDay } from '../../calendar/calendar-day.ts';
 import { buildLoanSchedule } from '../schedule/build-loan-schedule.ts';
 import { lastRowOn, type LoanSchedule } from '../schedule/loan-schedule.ts';
 import type { LoanEvent } from '../terms/loan-events.ts';
-import type { MinorUnits } from '../../units/units.ts';
+import type { Count, MinorUnits } from '../../units/units.ts';
 
 /** A payment that the contract asks for after the day that a plan starts from. */
 export interface ContractDue {
@@ -58,4 +58,11 @@ function withoutVoluntary(event: LoanEvent, on: CalendarDay): LoanEvent[] {
   if (event.type === 'extra-principal') return event.on > on ? [] : [event];
   if (event.type !== 'extra-each-payment' || event.to <= on) return [event];
   return event.from > on ? [] : [{ ...event, to: on }];
+}
+
+/** How many of a contract's dues fall on or before a day. */
+export function duesBy({ dues }: Pick<Contract, 'dues'>, day: CalendarDay): Count {
+  let many = 0;
+  while (many < dues.length && (dues[many]?.on ?? Infinity) <= day) many += 1;
+  return many;
 }

@@ -1,5 +1,6 @@
 import { BeyondExact } from '../../faults/beyond-exact.ts';
-import type { Contract } from './contract.ts';
+import type { CalendarDay } from '../../calendar/calendar-day.ts';
+import { duesBy, type Contract } from './contract.ts';
 import { paidSchedule } from './paid-schedule.ts';
 import { estimatedLeft, follow, type RegularContract } from './regular-contract.ts';
 
@@ -49,17 +50,16 @@ export function leastOfRegular(contract: RegularContract, least: number, through
 }
 
 /** The least level of any contract, by schedules of its own rules. */
-export function leastOfAny(contract: Contract, least: number, through: number, guess: number): number {
-  return leastLevel((level) => clearsWithin(contract, Math.max(level, least), through), guess);
+export function leastOfAny(contract: Contract, least: number, clearBy: CalendarDay, guess: number): number {
+  return leastLevel((level) => clearsBy(contract, Math.max(level, least), clearBy), guess);
 }
 
-/** Whether payments of at least a level clear a loan within so many dues; also where they would before it is drawn on. */
-export function clearsWithin(contract: Contract, level: number, through: number): boolean {
-  const made = withinReach(() => paidSchedule(contract, raised(contract, level, through)));
+/** Whether payments of at least a level clear a loan by a day; also where they would before it is drawn on. */
+export function clearsBy(contract: Contract, level: number, clearBy: CalendarDay): boolean {
+  const made = withinReach(() => paidSchedule(contract, raised(contract, level, duesBy(contract, clearBy))));
   if (made === 'outgrown') return false;
   if (!made) return true;
-  const last = contract.dues[through - 1]?.on ?? 0;
-  return made.clearedBy >= 0 && (made.schedule.date[made.clearedBy] as number) <= last;
+  return made.clearedBy >= 0 && (made.schedule.date[made.clearedBy] as number) <= clearBy;
 }
 
 /** What a trial makes, unless what is owed outgrows what can be kept exactly: then too little was paid. */

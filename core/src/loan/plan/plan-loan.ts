@@ -1,11 +1,11 @@
 import type { CalendarDay } from '../../calendar/calendar-day.ts';
 import { bookedInterest } from '../interest/booked-interest.ts';
 import { kindOfRow, lastRowOn, type LoanSchedule } from '../schedule/loan-schedule.ts';
-import type { Contract } from './contract.ts';
-import { clearsWithin, leastOfAny, leastOfRegular, raised } from './least-level.ts';
+import { duesBy, type Contract } from './contract.ts';
+import { clearsBy, leastOfAny, leastOfRegular, raised } from './least-level.ts';
 import { paidSchedule } from './paid-schedule.ts';
 import { follow, regularContract, type RegularContract } from './regular-contract.ts';
-import type { Count, MinorUnits } from '../../units/units.ts';
+import type { MinorUnits } from '../../units/units.ts';
 
 /** What one row of a planned loan does. Minor units. */
 export interface PlannedRow {
@@ -44,13 +44,6 @@ export interface OutOfReach {
   readonly earliest: CalendarDay | undefined;
 }
 
-/** How many of a contract's dues fall on or before a day. */
-export function duesBy({ dues }: Pick<Contract, 'dues'>, day: CalendarDay): Count {
-  let many = 0;
-  while (many < dues.length && (dues[many]?.on ?? Infinity) <= day) many += 1;
-  return many;
-}
-
 /** The plan's amount that clears a loan by a day, and what decides. Minor units. */
 export interface Level {
   readonly level: MinorUnits;
@@ -74,10 +67,14 @@ export function levelBy(
   const through = duesBy(contract, clearBy);
   const drawn = lastDraw(contract);
   const reaches = contract.dues.find((due) => due.on > drawn);
-  if (through === 0 || !reaches || reaches.on > clearBy) return { earliest: reaches?.on };
+  if (through === 0 || !reaches || reaches.on > clearBy) {
+    // What is agreed, as a settlement between due dates, may clear it where no payment does.
+    if (clearsBy(contract, 0, clearBy)) return { level: 0, bound: 'contract', through };
+    return { earliest: reaches?.on };
+  }
   const unplanned = (level: number): boolean => {
     if (regular) return follow(regular, level, through).clearedBy >= 0;
-    return clearsWithin(contract, level, through);
+    return clearsBy(contract, level, clearBy);
   };
   if (unplanned(least)) {
     const first = contract.dues[0]?.amount ?? 0;
@@ -85,7 +82,7 @@ export function levelBy(
   }
   const level = regular
     ? leastOfRegular(regular, least, through)
-    : leastOfAny(contract, least, through, Math.ceil(contract.balance / through));
+    : leastOfAny(contract, least, clearBy, Math.ceil(contract.balance / through));
   return { level, bound: 'plan', through };
 }
 

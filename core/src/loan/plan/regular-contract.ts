@@ -4,7 +4,7 @@ import { multiplier, roundedProduct, type Multiplier } from '../../money/rounded
 import type { Ties } from '../../money/round-ratio.ts';
 import { exactInterest } from '../interest/interest-segment.ts';
 import { rowSegments } from '../interest/loan-interest.ts';
-import { kindOfRow, lastRowOn } from '../schedule/loan-schedule.ts';
+import { lastRowOn } from '../schedule/loan-schedule.ts';
 import type { Contract } from './contract.ts';
 
 /**
@@ -37,8 +37,7 @@ export function regularContract({
   unpaid,
   dues,
 }: Contract): RegularContract | undefined {
-  const { terms, length, date, n } = schedule;
-  if (terms.rounding.interest === 'none' || terms.rounding.payment === 'none') return undefined;
+  const { terms, length, date } = schedule;
   if (terms.creditLine || unpaid !== 0 || schedule.exact) return undefined;
   const first = lastRowOn(date, length, on) + 1;
   if (first + dues.length !== length) return undefined;
@@ -46,13 +45,7 @@ export function regularContract({
   const followed: { on: number; asked: number; growth: Multiplier }[] = [];
   for (let row = first; row < length; row += 1) {
     const regular =
-      (n[row] as number) > 0 &&
-      kindOfRow(schedule, row) === 'payment' &&
-      schedule.due[row] === date[row] &&
-      schedule.chargedTo[row] === date[row] &&
-      [schedule.unpaid, schedule.added, schedule.fee, schedule.extra, schedule.overpaid].every(
-        (column) => column[row] === 0,
-      );
+      schedule.chargedTo[row] === date[row] && schedule.unpaid[row] === 0 && schedule.added[row] === 0;
     const opening = schedule.opening[row] as number;
     if (!regular || opening === 0) return undefined;
     const segments = rowSegments(schedule, row);
