@@ -255,6 +255,7 @@ describe('a loan books', () => {
     // On a day that charges nothing is left to accrue, and none before the first and after the last.
     for (const on of ['2024-12-31', '2025-01-01', '2025-02-01', '2025-05-01', '2025-05-11']) {
       expect(accrual({ issueCosts }, on)).toBeUndefined();
+      expect(accrual(line, on)).toBeUndefined();
     }
     // Of interest that had accrued before the loan was taken on nothing is an expense.
     expect(accrual({ takenOn }, '2025-01-11')).toMatchObject({

@@ -129,8 +129,8 @@ export function feesBetween(schedule: LoanSchedule, from: CalendarDay, to: Calen
 export function loanAccrualEntry(schedule: LoanSchedule, on: CalendarDay): Entry | undefined {
   const { terms, date, length } = schedule;
   // Interest that had accrued before a loan was taken on stands in interest payable already.
-  const accrued = on < terms.start ? 0 : accruedInterest(schedule, on) - broughtInAccrued(schedule, on);
-  const fee = on < terms.start ? 0 : accruedFee(schedule, on);
+  const accrued = accruedInterest(schedule, on) - broughtInAccrued(schedule, on);
+  const fee = accruedFee(schedule, on);
   const { amortized } = costAmortization(schedule);
   let withRows = 0;
   for (let row = 0; row < length && (date[row] as number) <= on; row += 1) withRows += amortized[row] ?? 0;

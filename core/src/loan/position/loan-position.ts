@@ -15,7 +15,7 @@ export function accruedSegments(schedule: LoanSchedule, on: CalendarDay): Intere
   const { terms, length, date, closing } = schedule;
   if (on <= terms.start) return [];
   const row = lastRowOn(date, length, on);
-  if (row >= 0 && row === length - 1 && closing[row] === 0) return [];
+  if (row === length - 1 && closing[row] === 0) return [];
   return interestSegments(schedule, schedule, chargedBefore(schedule, row + 1), on);
 }
 
@@ -30,7 +30,6 @@ export function broughtInAccrued(schedule: LoanSchedule, on: CalendarDay): numbe
 
 /** Interest accrued by a day and not yet charged, brought in included. Minor units. */
 export function accruedInterest(schedule: LoanSchedule, on: CalendarDay): number {
-  if (on < schedule.terms.start) return 0;
   return roundedInterest(schedule.terms, accruedSegments(schedule, on)) + broughtInAccrued(schedule, on);
 }
 
@@ -38,7 +37,7 @@ export function accruedInterest(schedule: LoanSchedule, on: CalendarDay): number
 export function accruedFee(schedule: LoanSchedule, on: CalendarDay): number {
   const { creditLine, rounding } = schedule.terms;
   if (!creditLine || creditLine.unusedFee.num === 0n) return 0;
-  if (schedule.length > 0 && on >= (schedule.date[schedule.length - 1] as number)) return 0;
+  if (on >= (schedule.date[schedule.length - 1] ?? Infinity)) return 0;
   const exact = unusedFeeOf(creditLine.limit, creditLine.unusedFee, accruedSegments(schedule, on));
   return safeNumber(roundRatio(exact, rounding.ties));
 }
@@ -62,7 +61,7 @@ export function loanPosition(schedule: LoanSchedule, on: CalendarDay): Position 
     on,
     outstanding,
     accruedInterest: accruedInterest(schedule, on),
-    accruedFee: begun ? accruedFee(schedule, on) : 0,
+    accruedFee: accruedFee(schedule, on),
     unpaidInterest: row < 0 ? 0 : (schedule.unpaid[row] as number),
     deferredInterest: row < 0 ? 0 : (schedule.deferred[row] as number),
     unamortizedDiscount: 0,
