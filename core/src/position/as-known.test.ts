@@ -1,8 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { buildBondSchedule } from '../bond/schedule/bond-walk.ts';
 import { formatDay } from '../calendar/calendar-day.ts';
 import { entries } from '../entries/entries.ts';
 import { balancesOf } from '../entries/balances.ts';
+import { arbitraryBondWithEvents } from '../testing/arbitrary-bond.ts';
 import { arbitraryLoanWithEvents, canBeScheduled } from '../testing/arbitrary-loan.ts';
 import { buildLoanSchedule } from '../loan/schedule/build-loan-schedule.ts';
 import { amortizedCosts, costAmortization } from '../loan/costs/issue-costs.ts';
@@ -81,6 +83,18 @@ describe('what is known on a day', () => {
         },
       ),
       { numRuns: 400 },
+    );
+  });
+
+  it('is all that a position of a bond shows: what is redeemed later changes no figure', () => {
+    fc.assert(
+      fc.property(arbitraryBondWithEvents, fc.integer({ min: -10, max: 3000 }), (terms, after) => {
+        const on = terms.issued + after;
+        const redemptions = terms.redemptions.filter((each) => each.on <= on);
+        const [now, before] = [buildBondSchedule(terms), buildBondSchedule({ ...terms, redemptions })];
+        expect(position(now, on), formatDay(on)).toEqual(position(before, on));
+      }),
+      { numRuns: 150 },
     );
   });
 });

@@ -4,9 +4,9 @@ import {
   amortizedShare,
   shareOfPeriod,
   type AccrualBasis,
-  type BondRow,
   type BondSchedule,
 } from '../schedule/bond-schedule.ts';
+import type { BondTerms } from '../terms/bond-terms.ts';
 import type { Fraction } from '../../calendar/fraction.ts';
 import { multiplyRatios, ratio, type Ratio } from '../../money/ratio.ts';
 import { classificationOn } from '../../position/classification.ts';
@@ -59,7 +59,7 @@ export function bondAccrual(schedule: BondSchedule, on: CalendarDay): BondAccrua
 
 /** The position of a bond on a day. */
 export function bondPosition(schedule: BondSchedule, on: CalendarDay): Position {
-  const { terms, rows } = schedule;
+  const { terms } = schedule;
   const basis = basisOn(schedule, on);
   const accrual = bondAccrual(schedule, on);
   const minor = (grains: bigint | undefined): number => minorOf(terms, grains ?? 0n);
@@ -68,7 +68,6 @@ export function bondPosition(schedule: BondSchedule, on: CalendarDay): Position 
   const costs = minor(basis?.carried.costs) - (accrual?.costs ?? 0);
   const carrying = outstanding - discount - costs;
   const current = currentPortion(schedule, on, outstanding, carrying);
-  const next = rows.find((row) => row.n > 0 && row.due > on && paymentOf(schedule, row) > 0);
   return {
     on,
     outstanding,
@@ -84,13 +83,21 @@ export function bondPosition(schedule: BondSchedule, on: CalendarDay): Position 
     carrying,
     current,
     nonCurrent: carrying - current,
-    next: basis && next ? { due: next.due, payment: paymentOf(schedule, next) } : null,
+    next: basis ? nextPayment(terms, basis, on) : null,
   };
 }
 
-/** What is paid with a coupon: the coupon, an instalment, and at maturity the face left. */
-function paymentOf({ terms }: BondSchedule, row: BondRow): number {
-  return row.coupon + row.paid + (row.due === terms.matures ? row.faceAfter : 0);
+/** The coupon that is accruing with the face due on its day, or the next face due; as it is agreed on the day. */
+function nextPayment(
+  terms: BondTerms,
+  { period, amounts, dues }: AccrualBasis,
+  on: CalendarDay,
+): Position['next'] {
+  const coupon = minorOf(terms, toGrains(terms, amounts.exactCoupon));
+  const due = coupon > 0 ? period.to : dues.find((each) => each.on > on && each.face > 0)?.on;
+  if (due === undefined) return null;
+  const face = dues.reduce((sum, each) => sum + (each.on === due ? each.face : 0), 0);
+  return { due, payment: coupon + face };
 }
 
 /** Face that falls due by agreement, as known on a day, after it to the end of another. Minor units. */
