@@ -134,6 +134,7 @@ function newsDays(schedule: LoanSchedule): CalendarDay[] {
   const last = date[length - 1] as number;
   const days = terms.events.flatMap((event): CalendarDay[] => {
     if (event.type === 'presentation' || event.type === 'paid') return [];
+    if (event.type === 'fee' && event.treatment === 'expense') return [];
     return [event.type === 'extra-each-payment' ? event.from : event.on];
   });
   const news = [...days, ...paidOtherwise(schedule)].filter((day) => day > terms.start && day < last);

@@ -13,11 +13,12 @@ export function loanSteps(schedule: LoanSchedule): number {
 
 /** What of a loan takes many steps, and what may be done about it. */
 export function whyLoanIsDear(schedule: LoanSchedule): string {
+  const { length, settings } = schedule;
   const plans = costPlansOf(schedule);
-  const most = Math.floor(mostSteps / (ofPlannedRow * schedule.length));
-  return plans > most
-    ? `Costs are spread anew for ${plans} events over ${schedule.length} rows, which takes too long; at most ${most} ` +
+  const most = Math.floor((mostSteps / length - 1 - settings.length) / ofPlannedRow);
+  return ofPlannedRow * plans > settings.length
+    ? `Costs are spread anew for ${plans} events over ${length} rows, which takes too long; at most ${Math.max(0, most)} ` +
         'such events can be. Enter fees that belong together as one, or as an expense of their day.'
-    : `The payment is levelled anew ${schedule.settings.length} times over ${schedule.length} rows, which takes too ` +
+    : `The payment is levelled anew ${settings.length} times over ${length} rows, which takes too ` +
         'long; have some of those events keep the payment, or shorten the term.';
 }
