@@ -85,6 +85,13 @@ describe('the position of a loan', () => {
         },
       ],
     });
+    const open = {
+      ...presented.terms,
+      events: [{ type: 'presentation', on: day('2025-03-31'), as: 'non-current', reason: 'Refinanced' }],
+    };
+    expect((told(buildLoanSchedule(open as LoanTerms), '2026-04-30', 'current')[0] as [string])[0]).toBe(
+      'Presented as non-current from 2025-03-31',
+    );
     expect(told(presented, '2025-04-30', 'current')).toEqual([
       ['Presented as current from 2025-03-31 to 2025-06-30', 'Breach', undefined],
       ['Carrying amount', expect.any(Number), 'events'],

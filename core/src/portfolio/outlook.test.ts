@@ -6,7 +6,7 @@ import type { Schedule } from '../kinds/schedules.ts';
 import { position } from '../position/position.ts';
 import { arbitraryBondWithEvents } from '../testing/arbitrary-bond.ts';
 import { arbitraryLoanWithEvents } from '../testing/arbitrary-loan.ts';
-import { day, level, plainLoan } from '../testing/plain-loan.ts';
+import { day, level, percent, plainLoan } from '../testing/plain-loan.ts';
 import { outlook, owedToTheEnd } from './outlook.ts';
 import { portfolioPeriods } from './portfolio-periods.ts';
 import { portfolioValues } from './portfolio.ts';
@@ -57,5 +57,35 @@ describe('what is to come of a debt', () => {
     expect(new Set(months)).toEqual(new Set([193_328]));
     expect(sum(months)).toBe(12 * 193_328);
     expect([ends, left]).toEqual([day('2031-01-31'), 0]);
+  });
+
+  // Common practice: months end with the month where the day does, and else on the day of the month that it is.
+  it('goes by months of the calendar from a month end, and by the day from any other', () => {
+    // 100.00 of principal each month with 1 % of what is left, due on month ends from 2025-01-31 on.
+    const schedule = buildSchedule(
+      plainLoan([{ type: 'equal-principal', count: 24 }], {
+        amount: 240_000,
+        annualRate: percent('12'),
+        ...{ start: day('2024-12-31'), first: day('2025-01-31'), keepMonthEnd: true },
+      }),
+    );
+    const interest = (left: number): number => 10_000 + left / 100;
+    // From 28 February: the end of March, of April and so on, each with its payment; a year on ends with February.
+    const end = outlook(schedule, day('2025-02-28'));
+    expect(end.months).toEqual(Array.from({ length: 12 }, (_, at) => interest(220_000 - 10_000 * at)));
+    expect([end.owedAfter, end.interest]).toEqual([100_000, (22 * 23 * 10_000) / 2 / 100]);
+    expect(outlook(schedule, day('2027-02-28')).owedAfter).toBe(0);
+    // From 27 February: the payment of the 28th falls in the first month, and that of 2026-02-28 is a day too late.
+    const before = outlook(schedule, day('2025-02-27'));
+    expect(before.months).toEqual([
+      interest(230_000),
+      ...Array.from({ length: 11 }, (_, at) => interest(220_000 - 10_000 * at)),
+    ]);
+    expect(before.owedAfter).toBe(110_000);
+    expect(owedToTheEnd(schedule, day('2026-09-30'))).toEqual([30_000, 20_000, 10_000, 0]);
+    expect(owedToTheEnd(schedule, day('2026-09-29'))).toEqual([40_000, 30_000, 20_000, 10_000, 0]);
+    expect(owedToTheEnd(schedule, day('2026-12-31'))).toEqual([0]);
+    expect(owedToTheEnd(schedule, day('2026-06-30'), 3)).toEqual([60_000, 30_000, 0]);
+    expect(owedToTheEnd(schedule, day('2026-05-31'), 6)).toEqual([70_000, 10_000, 0]);
   });
 });
