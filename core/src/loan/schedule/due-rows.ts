@@ -72,7 +72,7 @@ export class DueRows {
     const settling = this.events.settlesOn(date) && !receipt;
     const owed = ledger.balance + ledger.unpaid + ledger.kept + interest + fee;
     const all = settling || (stretch.clears && at === stretch.count - 1) || asked.payment >= owed;
-    if (all && setting.kind === 'listed' && asked.payment !== owed) {
+    if (all && !settling && setting.kind === 'listed' && asked.payment !== owed) {
       ledger.notice(date, 'listed-payment-differs', asked.payment, owed);
     }
     const asks = all
