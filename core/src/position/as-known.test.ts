@@ -2,12 +2,14 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { buildBondSchedule } from '../bond/schedule/bond-walk.ts';
 import { formatDay } from '../calendar/calendar-day.ts';
+import { billsThrough, openLineEnds } from '../credit-line/credit-line-bills.ts';
 import { entries } from '../entries/entries.ts';
 import { balancesOf } from '../entries/balances.ts';
 import { arbitraryBondWithEvents } from '../testing/arbitrary-bond.ts';
 import { arbitraryLoanWithEvents, canBeScheduled } from '../testing/arbitrary-loan.ts';
 import { buildLoanSchedule } from '../loan/schedule/build-loan-schedule.ts';
 import { amortizedCosts, costAmortization } from '../loan/costs/issue-costs.ts';
+import { asKnownOn } from '../loan/terms/as-known-on.ts';
 import { eventDay, type LoanEvent } from '../loan/terms/loan-events.ts';
 import type { LoanTerms } from '../loan/terms/loan-terms.ts';
 import { dueNamed } from '../loan/payment/receipts.ts';
@@ -84,6 +86,89 @@ describe('what is known on a day', () => {
       ),
       { numRuns: 400 },
     );
+  });
+
+  // The index is fixed each quarter, and the payment levelled with it: what it will be nobody knows before.
+  it('has the index as it was fixed by the day: what it is fixed at later changes no figure', () => {
+    const fixings = ['2025-01-01', '2025-04-01', '2025-07-01', '2025-10-01'].map((on, place) => ({
+      on: day(on),
+      rate: ratio(BigInt(3 + 2 * place), 100n),
+    }));
+    const indexed = (until: number): ReturnType<typeof buildLoanSchedule> =>
+      buildLoanSchedule(
+        thousand([level(24)], {
+          index: {
+            name: 'Any index',
+            margin: ratio(1n, 100n),
+            payment: 're-level',
+            fixings: fixings.filter(({ on }) => on <= until),
+          },
+        }),
+      );
+    const now = indexed(Infinity);
+    for (let on = day('2025-01-01'); on <= day('2026-02-01'); on += 1) {
+      expect(position(now, on), formatDay(on)).toEqual(position(indexed(on), on));
+    }
+  });
+
+  it('has bills of an open line for a year after what is known of it', () => {
+    const first = day('2025-02-15');
+    const open = (...draws: string[]): ReturnType<typeof buildLoanSchedule> => {
+      const days = draws.map(day);
+      const { count } = billsThrough(first, openLineEnds(day('2025-01-15'), days));
+      return buildLoanSchedule(
+        thousand([{ type: 'interest-only', count }], {
+          ...{ kind: 'credit-line', amount: 0, start: day('2025-01-15'), first, atEnd: 'leave' },
+          creditLine: { limit: 900_000, unusedFee: ratio(1n, 100n) },
+          events: days.map((on) => ({ type: 'draw', on, amount: 100_000, then: 'keep' })),
+        }),
+      );
+    };
+    const now = open('2025-03-01', '2026-06-10');
+    const days = (schedule: ReturnType<typeof buildLoanSchedule>): string[] =>
+      [...schedule.date.subarray(0, schedule.length)].map(formatDay);
+    expect(days(asKnownOn(now, day('2025-02-28')))).toEqual(days(open()));
+    expect(days(asKnownOn(now, day('2025-03-01')))).toEqual(days(open('2025-03-01')));
+    expect(days(asKnownOn(now, day('2026-06-09')))).toEqual(days(open('2025-03-01')));
+    expect(asKnownOn(now, day('2026-06-10'))).toBe(now);
+    for (const on of ['2025-02-28', '2025-12-31', '2026-02-28']) {
+      const known = on < '2025-03-01' ? open() : open('2025-03-01');
+      expect(position(now, day(on))).toEqual(position(known, day(on)));
+    }
+    // With a maturity all of its bills are agreed.
+    const lasts = buildLoanSchedule({ ...now.terms, atEnd: 'pay' });
+    expect(asKnownOn(lasts, day('2025-02-28')).terms.phases).toEqual(now.terms.phases);
+  });
+
+  it('does not depend on what it was asked for before', () => {
+    const days = fc.array(fc.integer({ min: -10, max: 900 }), { minLength: 2, maxLength: 12 });
+    const extras = fc.constantFrom('paid' as const, 'going-on' as const);
+    fc.assert(
+      fc.property(arbitraryLoanWithEvents, days, extras, extras, (terms, after, one, other) => {
+        const asked = buildLoanSchedule(terms);
+        after.forEach((each, at) => {
+          const [on, extra] = [terms.start + each, at % 2 === 0 ? one : other];
+          const [shared, fresh] = [asked, buildLoanSchedule(terms)].map((of) => asKnownOn(of, on, extra));
+          expect(shared?.terms).toEqual(fresh?.terms);
+        });
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  it('has regular extra principal as far as it was paid, or going on as is expected', () => {
+    const each = { type: 'extra-each-payment', amount: 1_000, then: 'shorten' } as const;
+    const known = (from: string, to: string, extra?: 'going-on'): unknown =>
+      asKnownOn(
+        buildLoanSchedule(fivePayments({ events: [{ ...each, from: day(from), to: day(to) }] })),
+        day('2025-03-01'),
+        extra,
+      ).terms.events.map((event) => (event.type === 'extra-each-payment' ? formatDay(event.to) : ''));
+    expect(known('2025-02-01', '2025-05-01')).toEqual(['2025-03-01']);
+    expect(known('2025-02-01', '2025-05-01', 'going-on')).toEqual(['2025-05-01']);
+    expect(known('2025-02-01', '2025-02-20')).toEqual(['2025-02-20']);
+    expect(known('2025-03-01', '2025-05-01')).toEqual(['2025-03-01']);
+    expect(known('2025-03-02', '2025-05-01', 'going-on')).toEqual([]);
   });
 
   it('is all that a position of a bond shows: what is redeemed later changes no figure', () => {
