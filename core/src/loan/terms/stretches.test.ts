@@ -40,6 +40,15 @@ describe('a renewal', () => {
       before,
       ['2025-03-01', ['2025-06-01', '2025-09-01', '2025-12-01'], false, false, true],
     ]);
+    // Due on the 31st, on the 28th of February: the cycle goes on from the 31st; another begins with the 28th.
+    const ends = { start: day('2024-12-31'), first: day('2025-01-31') };
+    const [, next] = stretches([waiting], { ...ends, events: [renewal('2025-02-28')] });
+    expect(next && duesOf(next)).toEqual(['2025-03-31', '2025-04-30', '2025-05-31']);
+    const [, other] = stretches([waiting], {
+      ...ends,
+      events: [renewal('2025-02-28', { every: 'quarter' })],
+    });
+    expect(other && duesOf(other)).toEqual(['2025-05-28', '2025-08-28', '2025-11-28']);
     // Half the rate from its day on.
     expect(rows([waiting], { events: [renewal('2025-03-01', { payment: 2_000 })] }).slice(1, 4)).toEqual([
       ['2025-03-01', 1_000, 100_000],
@@ -183,6 +192,28 @@ describe('the periods of a stretch', () => {
     const [, after] = stretches([list, level(2)], { first: day('2025-02-01') });
     expect(after && duesOf(after)).toEqual(['2025-03-01', '2025-04-01']);
     expect(period(after, 0)).toEqual(['2025-02-01', '2025-03-01', 1 / 12, undefined]);
+    // 14 of the 28 days of February are left after a list that ends within it.
+    const within: Phase = { type: 'custom', payments: [{ on: day('2025-02-15'), amount: 1_000 }] };
+    expect(period(stretches([within, level(2)])[1], 0)).toEqual([
+      '2025-02-15',
+      '2025-03-01',
+      0.5 / 12,
+      undefined,
+    ]);
+  });
+
+  // Common practice: a whole period stays one where its days move, whichever stretch they belong to.
+  it('are whole ones in every stretch where due dates move and interest with them', () => {
+    const moves = { businessDays: { rule: 'following', calendar: 'weekends', accrual: 'moved' } } as const;
+    const [first, second] = stretches([{ type: 'interest-only', count: 1 }, level(2)], moves);
+    expect(period(second, 0)).toEqual(['2025-02-03', '2025-03-03', 1 / 12, undefined]);
+    expect(period(second, 1)).toEqual(['2025-03-03', '2025-04-01', 1 / 12, '2025-04-01']);
+    // The first of a loan is what the agreed days make it, and is counted to the day that it moved to.
+    const of = first && stretchPeriod(first, 0);
+    expect(of && [formatDay(of.to), of.boundaries.map(formatDay)]).toEqual([
+      '2025-02-03',
+      ['2025-01-01', '2025-02-03'],
+    ]);
   });
 });
 
