@@ -108,6 +108,8 @@ describe('a notice', () => {
     // Agreed so: a balloon, payments meant for a longer term, what is left for a renewal.
     expect(four(10_000, {}, 10)).toEqual([]);
     expect(told(free, [{ type: 'level', count: 4, amortizeOver: 4, balloon: 60_000 }])).toEqual([]);
+    const both: Phase = { type: 'level', count: 4, amortizeOver: 4, payment: 10_000, balloon: 60_000 };
+    expect(told(free, [both])).toEqual([]);
     expect(four(10_000, { atEnd: 'leave' })).toEqual([['2025-05-01', 'left-at-end', 60_000, 0]]);
     // Things that happened leave a last payment of any size; extra principal only lessens it.
     const happened: readonly LoanEvent[] = [
@@ -135,5 +137,9 @@ describe('a notice', () => {
     expect(first('2025-04-01')).toEqual([]);
     expect(first('2025-04-02')).toEqual([['2025-04-02', 'gap', 0, 0]]);
     expect(first('2025-05-01')).toEqual([['2025-05-01', 'gap', 0, 0]]);
+    // Before a first list nothing went on, and a due date that moves for a weekend leaves no gap.
+    expect(told({}, custom(['2025-03-15', 110_000]))).not.toContainEqual(expect.arrayContaining(['gap']));
+    const moves = { businessDays: { rule: 'following', calendar: 'weekends', accrual: 'moved' } } as const;
+    expect(told(moves, [{ type: 'interest-only', count: 1 }, level(3)])).toEqual([]);
   });
 });
