@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { withEvents } from '../../testing/loan-events.ts';
 import { day, level, thousand } from '../../testing/plain-loan.ts';
 import type { LoanEvent } from '../terms/loan-events.ts';
 import type { LoanTerms, Phase } from '../terms/loan-terms.ts';
@@ -8,7 +9,6 @@ import { balanceCurve, loanOutcome } from './loan-outcome.ts';
 
 const built = (more: Partial<LoanTerms> = {}, phases: readonly Phase[] = [level(4)]): LoanSchedule =>
   buildLoanSchedule(thousand(phases, more));
-const event = (...events: LoanEvent[]): Partial<LoanTerms> => ({ events });
 const draw: LoanEvent = { type: 'draw', on: day('2025-02-11'), amount: 10_000, then: 'keep' };
 const waiting: readonly Phase[] = [{ type: 'interest-only', count: 4 }];
 
@@ -25,7 +25,7 @@ describe('what a loan comes to', () => {
       amount: 10_000,
       then: 're-level',
     };
-    const anew = loanOutcome(built(event(extra)));
+    const anew = loanOutcome(built(withEvents(extra)));
     // 404.98 over two at 1 %: 205.53; interest 4.05 and, of 203.50, 2.04.
     expect(anew).toMatchObject({ payment: 20_553, payments: 4, interest: 1_000 + 754 + 405 + 204, left: 0 });
     expect(anew.paid).toBe(100_000 + anew.interest);
@@ -47,7 +47,7 @@ describe('what a loan comes to', () => {
       [day('2025-04-01'), 25_375],
       [day('2025-05-01'), 0],
     ]);
-    const drawn = built(event({ ...draw, on: day('2025-02-01') }));
+    const drawn = built(withEvents({ ...draw, on: day('2025-02-01') }));
     expect(curve(drawn).slice(0, 2)).toEqual([
       [day('2025-01-01'), 100_000],
       [day('2025-02-01'), 85_372],

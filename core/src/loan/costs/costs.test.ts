@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { formatDay } from '../../calendar/calendar-day.ts';
+import { paid } from '../../testing/loan-events.ts';
 import { day, level, percent, plainLoan, thousand } from '../../testing/plain-loan.ts';
 import { buildLoanSchedule } from '../schedule/build-loan-schedule.ts';
 import type { LoanSchedule } from '../schedule/loan-schedule.ts';
@@ -259,12 +260,6 @@ describe('costs at the effective rate', () => {
   // What is to come is another where something due is still owed by the next payment, where it is paid at last, and where
   // more is paid than was asked for; a few days late in between changes nothing.
   it('are spread anew where what was paid changes what is to come, and only there', () => {
-    const paid = (due: string, on: string, amount: number): LoanEvent => ({
-      type: 'paid',
-      due: day(due),
-      on: day(on),
-      amount,
-    });
     const from = (...events: LoanEvent[]): string[] =>
       costAmortization(withCosts(effective(3_000), { events })).effectiveRates.map((rate) =>
         formatDay(rate.from),

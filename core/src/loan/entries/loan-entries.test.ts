@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { formatDay } from '../../calendar/calendar-day.ts';
 import { balancesOf } from '../../entries/balances.ts';
 import type { Entry } from '../../entries/entry.ts';
+import { draw, extra, paid, settled, withEvents } from '../../testing/loan-events.ts';
 import { day, percent, thousand } from '../../testing/plain-loan.ts';
 import { buildLoanSchedule } from '../schedule/build-loan-schedule.ts';
 import type { LoanEvent } from '../terms/loan-events.ts';
@@ -24,13 +25,6 @@ const built = (more: Partial<LoanTerms>, phases = waiting): LoanSchedule =>
 const own = (more: Partial<LoanTerms>, from: string, to: string, phases = waiting): unknown[] =>
   loanOwnEntries(built(more, phases), day(from), day(to)).flatMap((entry) => (entry ? [said(entry)] : []));
 const first = (more: Partial<LoanTerms>): unknown => own(more, '2025-01-01', '2025-01-01')[0];
-const event = (...events: LoanEvent[]): Partial<LoanTerms> => ({ events });
-const paid = (due: string, on: string, amount: number): LoanEvent => ({
-  type: 'paid',
-  due: day(due),
-  on: day(on),
-  amount,
-});
 
 const fee = (on: string, treatment: 'expense' | 'defer'): LoanEvent => ({
   type: 'fee',
@@ -38,18 +32,6 @@ const fee = (on: string, treatment: 'expense' | 'defer'): LoanEvent => ({
   amount: 800,
   treatment,
 });
-const settled = (on: string, amount?: number): LoanEvent => ({
-  type: 'settled',
-  on: day(on),
-  ...(amount !== undefined && { amount }),
-});
-const extra = (on: string): LoanEvent => ({
-  type: 'extra-principal',
-  on: day(on),
-  amount: 4_000,
-  then: 'shorten',
-});
-const draw = (on: string): LoanEvent => ({ type: 'draw', on: day(on), amount: 100_000, then: 'keep' });
 const issueCosts = { amount: 1_200, method: 'straight-line' } as const;
 const purchase = { price: 120_000, downPayment: 20_000 };
 const takenOn = { accruedInterest: 500 };
@@ -58,7 +40,7 @@ const line: Partial<LoanTerms> = {
   amount: 0,
   creditLine: { limit: 200_000, unusedFee: percent('3.6') },
   issueCosts,
-  ...event(draw('2025-01-11')),
+  ...withEvents(draw('2025-01-11', 100_000)),
 };
 const putOff = (interest: 'added-each-period' | 'kept-apart'): readonly Phase[] => [
   { type: 'no-payment', count: 2, interest, then: 'pay' },
@@ -110,7 +92,7 @@ describe('a loan books', () => {
     expect(own({}, '2025-02-01', '2025-02-01')).toEqual([
       ['2025-02-01', 'payment', 'Payment 1', 1, { 'interest-expense': 3_100, cash: -3_100 }],
     ]);
-    const missed = event(paid('2025-02-01', '2025-02-01', 0));
+    const missed = withEvents(paid('2025-02-01', '2025-02-01', 0));
     expect(own(missed, '2025-02-01', '2025-02-28')).toEqual([
       [
         ...['2025-02-01', 'payment', 'Interest due with payment 1, unpaid', 1],
@@ -126,7 +108,7 @@ describe('a loan books', () => {
   });
 
   it('payments of other days under the number that they were made for', () => {
-    expect(own(event(paid('2025-02-01', '2025-02-11', 3_100)), '2025-02-02', '2025-02-28')).toEqual([
+    expect(own(withEvents(paid('2025-02-01', '2025-02-11', 3_100)), '2025-02-02', '2025-02-28')).toEqual([
       [
         '2025-02-11',
         'payment',
@@ -135,14 +117,17 @@ describe('a loan books', () => {
         { 'interest-payable': 3_100, cash: -3_100 },
       ],
     ]);
-    expect(own(event(paid('2025-05-01', '2025-05-11', 103_000)), '2025-05-02', '2025-05-31')).toEqual([
+    expect(own(withEvents(paid('2025-05-01', '2025-05-11', 103_000)), '2025-05-02', '2025-05-31')).toEqual([
       [
         ...['2025-05-11', 'payment', 'Late payment due 2025-05-01', 4],
         { 'interest-expense': 1_000, 'interest-payable': 3_000, 'loan-payable': 99_000, cash: -103_000 },
       ],
     ]);
     // 20.00 has accrued by 21 February, of which 5.00 waits for the rest.
-    const parts = event(paid('2025-03-01', '2025-02-21', 1_500), paid('2025-03-01', '2025-03-01', 1_300));
+    const parts = withEvents(
+      paid('2025-03-01', '2025-02-21', 1_500),
+      paid('2025-03-01', '2025-03-01', 1_300),
+    );
     expect(own(parts, '2025-02-02', '2025-03-01')).toEqual([
       [
         '2025-02-21',
@@ -162,7 +147,7 @@ describe('a loan books', () => {
   });
 
   it('what joins the balance, what lessens it, and what goes beyond it', () => {
-    const added = event(draw('2025-02-11'), { type: 'interest-added', on: day('2025-02-21') });
+    const added = withEvents(draw('2025-02-11', 100_000), { type: 'interest-added', on: day('2025-02-21') });
     expect(own(added, '2025-02-02', '2025-02-28')).toEqual([
       ['2025-02-11', 'payment', 'Amount drawn', null, { cash: 100_000, 'loan-payable': -100_000 }],
       [
@@ -170,7 +155,9 @@ describe('a loan books', () => {
         { 'interest-expense': 3_000, 'loan-payable': -3_000 },
       ],
     ]);
-    expect(own(event(extra('2025-03-11'), extra('2025-04-01')), '2025-03-02', '2025-04-01')).toEqual([
+    expect(
+      own(withEvents(extra('2025-03-11', 4_000), extra('2025-04-01', 4_000)), '2025-03-02', '2025-04-01'),
+    ).toEqual([
       ['2025-03-11', 'payment', 'Extra principal', null, { 'loan-payable': 4_000, cash: -4_000 }],
       [
         ...['2025-04-01', 'payment', 'Payment 3 and extra principal', 3],
@@ -180,7 +167,7 @@ describe('a loan books', () => {
     ]);
     const back: LoanEvent = { type: 'overpayment-returned', on: day('2025-05-11'), amount: 2_000 };
     expect(
-      own(event(paid('2025-05-01', '2025-05-01', 105_000), back), '2025-05-01', '2025-05-31'),
+      own(withEvents(paid('2025-05-01', '2025-05-01', 105_000), back), '2025-05-01', '2025-05-31'),
     ).toMatchObject([
       { 4: { 'interest-expense': 3_000, 'loan-payable': 100_000, overpayment: 2_000, cash: -105_000 } },
       { 2: 'Overpayment returned', 3: null, 4: { cash: 2_000, overpayment: -2_000 } },
@@ -210,7 +197,7 @@ describe('a loan books', () => {
 
   // ASC 470-50-40-2; IFRS 9 3.3.3: the difference between what is owed and what is paid is a gain or loss.
   it('a settlement with what was forgiven as a gain, with its payment or between two', () => {
-    expect(own(event(settled('2025-03-01', 90_000)), '2025-03-01', '2025-12-31')).toEqual([
+    expect(own(withEvents(settled('2025-03-01', 90_000)), '2025-03-01', '2025-12-31')).toEqual([
       [
         ...['2025-03-01', 'payment', 'Payment 2 and settlement of the loan', 2],
         {
@@ -221,19 +208,19 @@ describe('a loan books', () => {
         },
       ],
     ]);
-    expect(own(event(settled('2025-02-11', 105_000)), '2025-02-02', '2025-12-31')).toEqual([
+    expect(own(withEvents(settled('2025-02-11', 105_000)), '2025-02-02', '2025-12-31')).toEqual([
       [
         ...['2025-02-11', 'payment', 'Settlement of the loan', null],
         { 'interest-expense': 1_000, 'loan-payable': 100_000, 'redemption-gain-loss': 4_000, cash: -105_000 },
       ],
     ]);
-    expect(own(event(settled('2025-02-11')), '2025-02-02', '2025-12-31')).toMatchObject([
+    expect(own(withEvents(settled('2025-02-11')), '2025-02-02', '2025-12-31')).toMatchObject([
       { 4: { 'interest-expense': 1_000, 'loan-payable': 100_000, cash: -101_000 } },
     ]);
   });
 
   it('fees from the first day asked for to the last, as an expense or with the costs', () => {
-    const fees = { issueCosts, ...event(fee('2025-02-11', 'expense'), fee('2025-03-11', 'defer')) };
+    const fees = { issueCosts, ...withEvents(fee('2025-02-11', 'expense'), fee('2025-03-11', 'defer')) };
     const booked = (from: string, to: string): unknown[] => own(fees, from, to);
     expect(booked('2025-02-11', '2025-02-11')).toEqual([
       ['2025-02-11', 'payment', 'Fee', null, { fees: 800, cash: -800 }],
@@ -287,13 +274,22 @@ describe('a loan books', () => {
 describe('where the accounts of a loan stand', () => {
   it.each<[string, Partial<LoanTerms>, (readonly Phase[])?]>([
     ['financed', { purchase, issueCosts }],
-    ['taken on', { takenOn, issueCosts, ...event(fee('2025-02-11', 'defer'), fee('2025-03-11', 'expense')) }],
-    ['a line', { ...line, events: [draw('2025-01-11'), fee('2025-02-11', 'defer'), extra('2025-03-11')] }],
-    ['settled for less', { issueCosts, ...event(settled('2025-03-01', 90_000)) }],
-    ['settled for more', event(paid('2025-02-01', '2025-02-01', 500), settled('2025-02-11', 105_000))],
+    [
+      'taken on',
+      { takenOn, issueCosts, ...withEvents(fee('2025-02-11', 'defer'), fee('2025-03-11', 'expense')) },
+    ],
+    [
+      'a line',
+      {
+        ...line,
+        events: [draw('2025-01-11', 100_000), fee('2025-02-11', 'defer'), extra('2025-03-11', 4_000)],
+      },
+    ],
+    ['settled for less', { issueCosts, ...withEvents(settled('2025-03-01', 90_000)) }],
+    ['settled for more', withEvents(paid('2025-02-01', '2025-02-01', 500), settled('2025-02-11', 105_000))],
     [
       'overpaid',
-      event(paid('2025-05-01', '2025-05-01', 105_000), {
+      withEvents(paid('2025-05-01', '2025-05-01', 105_000), {
         type: 'overpayment-returned',
         on: day('2025-05-11'),
         amount: 1_500,
@@ -301,7 +297,11 @@ describe('where the accounts of a loan stand', () => {
     ],
     [
       'missed, late and drawn on',
-      event(paid('2025-02-01', '2025-02-01', 0), paid('2025-03-01', '2025-03-11', 4_000), draw('2025-04-11')),
+      withEvents(
+        paid('2025-02-01', '2025-02-01', 0),
+        paid('2025-03-01', '2025-03-11', 4_000),
+        draw('2025-04-11', 100_000),
+      ),
     ],
     ['with interest added', {}, putOff('added-each-period')],
     ['with interest kept apart', { takenOn }, putOff('kept-apart')],

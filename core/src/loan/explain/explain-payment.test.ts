@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { paid } from '../../testing/loan-events.ts';
 import { sumOf } from '../../testing/explained.ts';
 import { arbitraryLoanWithEvents, canBeScheduled } from '../../testing/arbitrary-loan.ts';
 import { day, level, thousand } from '../../testing/plain-loan.ts';
@@ -42,12 +43,6 @@ describe('what was recorded', () => {
 
   // Each of two on one day has its row, and so has one for a day on which nothing is due.
   it('is told by the row that it made', () => {
-    const paid = (due: string, on: string, amount: number): LoanEvent => ({
-      type: 'paid',
-      due: day(due),
-      on: day(on),
-      amount,
-    });
     const told = (...events: LoanEvent[]): unknown[] => {
       const schedule = buildLoanSchedule(thousand([level(5)], { events }));
       return loanRows(schedule)

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { paid } from '../../testing/loan-events.ts';
 import { sumOf } from '../../testing/explained.ts';
 import { arbitraryLoanWithEvents, canBeScheduled } from '../../testing/arbitrary-loan.ts';
 import { day, level, percent, plainLoan, thousand } from '../../testing/plain-loan.ts';
@@ -25,12 +26,6 @@ const told = (schedule: LoanSchedule, row: number, figure: LoanFigure): unknown[
           ? `${link.row} ${link.column}`
           : undefined,
   ]);
-const paid = (due: string, on: string, amount: number): LoanEvent => ({
-  type: 'paid',
-  due: day(due),
-  on: day(on),
-  amount,
-});
 
 describe('a figure of a loan', () => {
   // A reader who adds up what is shown comes to the figure.

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { paid } from '../../testing/loan-events.ts';
 import { day, level, percent, thousand } from '../../testing/plain-loan.ts';
 import { buildLoanSchedule } from '../schedule/build-loan-schedule.ts';
 import { kindOfRow, type LoanSchedule } from '../schedule/loan-schedule.ts';
@@ -10,12 +11,6 @@ import { estimatedSteps, type InterestSegment } from './interest-segment.ts';
 const unrounded = { interest: 'none', payment: 'none', ties: 'away-from-zero' } as const;
 const built = (phases: readonly Phase[], more: Partial<LoanTerms> = {}): LoanSchedule =>
   buildLoanSchedule(thousand(phases, { rounding: unrounded, dayCount: 'ACT/365F', ...more }));
-const paid = (due: string, on: string, amount: number): LoanEvent => ({
-  type: 'paid',
-  due: day(due),
-  on: day(on),
-  amount,
-});
 const draw: LoanEvent = { type: 'draw', on: day('2025-02-11'), amount: 33_333, then: 'keep' };
 const waiting: readonly Phase[] = [{ type: 'interest-only', count: 7 }];
 const line: Partial<LoanTerms> = {

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { extra } from '../../testing/loan-events.ts';
 import { day, level, thousand } from '../../testing/plain-loan.ts';
 import { buildLoanSchedule } from '../schedule/build-loan-schedule.ts';
 import type { LoanSchedule } from '../schedule/loan-schedule.ts';
@@ -8,12 +9,6 @@ import { contractAfter, duesBy } from './contract.ts';
 // 1,000.00 at 12 % from New Year 2025 in twelve payments of 88.85, due on the first of February and so on.
 const loan = (events: readonly LoanEvent[]): LoanSchedule =>
   buildLoanSchedule(thousand([level(12)], { events }));
-const extra = (on: string): LoanEvent => ({
-  type: 'extra-principal',
-  on: day(on),
-  amount: 5_000,
-  then: 'shorten',
-});
 const each = (from: string, to: string): LoanEvent => ({
   type: 'extra-each-payment',
   from: day(from),
@@ -27,9 +22,9 @@ describe('the contract of a loan after a day', () => {
   // Extra principal is nobody's duty: what is planned of it after the day is not asked (as IAS 1.69(c) has it for the
   // current portion).
   it.each<[string, LoanEvent, readonly LoanEvent[]]>([
-    ['extra principal the day before', extra('2025-05-31'), [extra('2025-05-31')]],
-    ['extra principal on the day', extra('2025-06-01'), [extra('2025-06-01')]],
-    ['extra principal the day after', extra('2025-06-02'), []],
+    ['extra principal the day before', extra('2025-05-31', 5_000), [extra('2025-05-31', 5_000)]],
+    ['extra principal on the day', extra('2025-06-01', 5_000), [extra('2025-06-01', 5_000)]],
+    ['extra principal the day after', extra('2025-06-02', 5_000), []],
     [
       'regular extras that end with the day',
       each('2025-02-01', '2025-06-01'),
@@ -50,11 +45,11 @@ describe('the contract of a loan after a day', () => {
 
   it('leaves out only what is extra of several events', () => {
     const fee: LoanEvent = { type: 'fee', on: day('2025-08-01'), amount: 100, treatment: 'expense' };
-    expect(contractAfter(loan([fee, extra('2025-07-15')]), on).schedule.terms.events).toEqual([fee]);
+    expect(contractAfter(loan([fee, extra('2025-07-15', 5_000)]), on).schedule.terms.events).toEqual([fee]);
   });
 
   it('is the schedule as it is where nothing is left out', () => {
-    const [as, otherwise] = [loan([extra('2025-05-31')]), loan([each('2025-02-01', '2025-07-01')])];
+    const [as, otherwise] = [loan([extra('2025-05-31', 5_000)]), loan([each('2025-02-01', '2025-07-01')])];
     expect(contractAfter(as, on).schedule).toBe(as);
     // 10.00 with each payment: the one of 1 July is still to come.
     expect(contractAfter(otherwise, on).schedule).not.toBe(otherwise);

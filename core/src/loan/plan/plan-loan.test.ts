@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { formatDay } from '../../calendar/calendar-day.ts';
+import { withEvents } from '../../testing/loan-events.ts';
 import { day, level, percent, thousand } from '../../testing/plain-loan.ts';
 import { buildLoanSchedule } from '../schedule/build-loan-schedule.ts';
-import type { LoanEvent } from '../terms/loan-events.ts';
 import type { LoanTerms, Phase } from '../terms/loan-terms.ts';
 import { contractAfter } from './contract.ts';
 import { planLoan, type OutOfReach, type PlannedLoan } from './plan-loan.ts';
@@ -28,13 +28,12 @@ const rows = (made: PlannedLoan | OutOfReach): unknown[] =>
         row.closing,
       ])
     : [];
-const event = (...events: LoanEvent[]): Partial<LoanTerms> => ({ events });
 const paid = (due: string, on: string, amount: number): Partial<LoanTerms> =>
-  event({ type: 'paid', due: day(due), on: day(on), amount });
+  withEvents({ type: 'paid', due: day(due), on: day(on), amount });
 const draw = (on: string): Partial<LoanTerms> =>
-  event({ type: 'draw', on: day(on), amount: 10_000, then: 'keep' });
+  withEvents({ type: 'draw', on: day(on), amount: 10_000, then: 'keep' });
 
-const settled = event({ type: 'settled', on: day('2025-09-11') });
+const settled = withEvents({ type: 'settled', on: day('2025-09-11') });
 
 // 1,000.00 at 1 % a month from New Year 2025 in twelve payments of 88.85 due on the first: 431.22 is left from August on,
 // 346.68 from September, 261.30 from October. All worked by hand, interest rounded to the cent.
@@ -84,7 +83,7 @@ describe('a loan that is planned', () => {
     const added = planned(
       '2025-10-01',
       '2025-12-01',
-      event({ type: 'interest-added', on: day('2025-11-15') }),
+      withEvents({ type: 'interest-added', on: day('2025-11-15') }),
     );
     expect(rows(added)).toEqual([
       ['2025-11-01', 13_261, 261, 13_000, 0, 13_130],

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { formatDay } from '../../calendar/calendar-day.ts';
 import type { Position } from '../../position/position-figures.ts';
+import { draw, paid, withEvents } from '../../testing/loan-events.ts';
 import { day, percent, thousand } from '../../testing/plain-loan.ts';
 import { buildLoanSchedule } from '../schedule/build-loan-schedule.ts';
 import type { LoanSchedule } from '../schedule/loan-schedule.ts';
-import type { LoanEvent } from '../terms/loan-events.ts';
 import type { LoanTerms, Phase } from '../terms/loan-terms.ts';
 import { accruedOver } from './accrued-over.ts';
 import { loanPosition } from './loan-position.ts';
@@ -12,28 +12,15 @@ import { loanPosition } from './loan-position.ts';
 const waiting: readonly Phase[] = [{ type: 'interest-only', count: 4 }];
 const built = (more: Partial<LoanTerms>, phases = waiting): LoanSchedule =>
   buildLoanSchedule(thousand(phases, { annualRate: percent('36'), dayCount: 'ACT/360', ...more }));
-const event = (...events: LoanEvent[]): Partial<LoanTerms> => ({ events });
-const draw = (on: string, amount = 100_000): LoanEvent => ({
-  type: 'draw',
-  on: day(on),
-  amount,
-  then: 'keep',
-});
-const paid = (due: string, on: string, amount: number): LoanEvent => ({
-  type: 'paid',
-  due: day(due),
-  on: day(on),
-  amount,
-});
 const at = (schedule: LoanSchedule, on: string): Position => loanPosition(schedule, day(on));
 
 const rounding = { interest: 'cent', payment: 'cent', ties: 'away-from-zero' } as const;
-const missed = event(paid('2025-02-01', '2025-02-01', 0));
+const missed = withEvents(paid('2025-02-01', '2025-02-01', 0));
 const line: Partial<LoanTerms> = {
   kind: 'credit-line',
   amount: 0,
   creditLine: { limit: 200_000, unusedFee: percent('3.6') },
-  ...event(draw('2025-01-11')),
+  ...withEvents(draw('2025-01-11', 100_000)),
 };
 
 // 1,000.00 at 36 % by actual days over 360: a day costs 1.00. Interest is due on the first of February, March, April and
@@ -47,7 +34,7 @@ describe('what has accrued on a loan', () => {
     expect(over({}, '2025-01-11')).toEqual([[10, 100_000, '36.00%']]);
     expect(over({}, '2025-02-11')).toEqual([[10, 100_000, '36.00%']]);
     expect(over({}, '2025-05-11')).toEqual([]);
-    expect(over(event(draw('2025-01-11')), '2025-01-21')).toEqual([
+    expect(over(withEvents(draw('2025-01-11', 100_000)), '2025-01-21')).toEqual([
       [10, 100_000, '36.00%'],
       [10, 200_000, '36.00%'],
     ]);
@@ -57,7 +44,7 @@ describe('what has accrued on a loan', () => {
       [10, 100_000, '18.00%'],
     ]);
     // Interest that is added is charged.
-    expect(over(event({ type: 'interest-added', on: day('2025-01-11') }), '2025-01-21')).toEqual([
+    expect(over(withEvents({ type: 'interest-added', on: day('2025-01-11') }), '2025-01-21')).toEqual([
       [10, 101_000, '36.00%'],
     ]);
     // ACT/ACT counts the days of each year apart; what was owed in both is one.
@@ -81,7 +68,12 @@ describe('what has accrued on a loan', () => {
     expect(days.map((on) => accrued(takenOn, on))).toEqual([0, 500, 600, 2_900, 0, 0]);
     expect(['2025-01-31', '2025-02-01'].map((on) => accrued(takenOn, on))).toEqual([3_500, 0]);
     // An extra between due dates charges nothing.
-    const extra = event({ type: 'extra-principal', on: day('2025-01-11'), amount: 10_000, then: 'shorten' });
+    const extra = withEvents({
+      type: 'extra-principal',
+      on: day('2025-01-11'),
+      amount: 10_000,
+      then: 'shorten',
+    });
     expect(accrued({ ...takenOn, ...extra }, '2025-01-21')).toBe(500 + 1_000 + 900);
   });
 
@@ -118,7 +110,7 @@ describe('the position of a loan', () => {
       [3_100, 3_100, 0, 100_000],
       [0, 0, 0, 105_900],
     ]);
-    const over = built(event(paid('2025-05-01', '2025-05-01', 105_000)));
+    const over = built(withEvents(paid('2025-05-01', '2025-05-01', 105_000)));
     expect(['2024-12-31', '2025-04-30', '2025-05-01'].map((on) => figures(over, on))).toEqual([
       [0, 0, 0, 0],
       [0, 0, 0, 100_000],
@@ -140,11 +132,10 @@ describe('the position of a loan', () => {
       null,
     ]);
     // A draw that is not made yet falls due to nobody, and neither does one that is.
-    expect(next(built(event(draw('2025-02-11'))), '2025-02-05')).toEqual(['2025-03-01', 2_800]);
-    expect(next(built(event(draw('2025-02-11'), draw('2025-02-21'))), '2025-02-11')).toEqual([
-      '2025-03-01',
-      4_600,
-    ]);
+    expect(next(built(withEvents(draw('2025-02-11', 100_000))), '2025-02-05')).toEqual(['2025-03-01', 2_800]);
+    expect(
+      next(built(withEvents(draw('2025-02-11', 100_000), draw('2025-02-21', 100_000))), '2025-02-11'),
+    ).toEqual(['2025-03-01', 4_600]);
     expect(next(built(missed), '2025-02-15')).toEqual(['2025-03-01', 2_800]);
   });
 
@@ -166,7 +157,7 @@ describe('the position of a loan', () => {
         { on: day('2027-06-01'), amount: 150_000 },
       ],
     };
-    const far = built(event(paid('2025-06-01', '2025-06-01', 0)), [listed]);
+    const far = built(withEvents(paid('2025-06-01', '2025-06-01', 0)), [listed]);
     expect(['2025-01-06', '2025-07-01', '2026-05-31', '2026-06-01'].map((on) => current(far, on))).toEqual([
       34_900, 34_900, 34_900, 100_000,
     ]);

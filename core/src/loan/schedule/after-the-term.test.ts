@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { formatDay } from '../../calendar/calendar-day.ts';
+import { extra, paid } from '../../testing/loan-events.ts';
 import { day, level, percent, thousand } from '../../testing/plain-loan.ts';
 import type { LoanEvent } from '../terms/loan-events.ts';
 import type { LoanTerms, Phase } from '../terms/loan-terms.ts';
@@ -25,18 +26,6 @@ const rows = (
     ],
   ]);
 };
-const paid = (due: string, on: string, amount: number): LoanEvent => ({
-  type: 'paid',
-  due: day(due),
-  on: day(on),
-  amount,
-});
-const extra = (on: string, amount: number): LoanEvent => ({
-  type: 'extra-principal',
-  on: day(on),
-  amount,
-  then: 'shorten',
-});
 const renewal = (on: string): LoanEvent => ({
   type: 'renewal',
   on: day(on),

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { formatDay } from '../../calendar/calendar-day.ts';
+import { draw, extra, paid } from '../../testing/loan-events.ts';
 import { day, level, percent, thousand } from '../../testing/plain-loan.ts';
 import type { LoanEvent } from '../terms/loan-events.ts';
 import type { LoanTerms, Phase } from '../terms/loan-terms.ts';
@@ -17,19 +18,6 @@ const loan = (
   phases: readonly Phase[] = [waiting],
 ): LoanSchedule =>
   buildLoanSchedule(thousand(phases, { annualRate: percent('36'), dayCount: 'ACT/360', events, ...more }));
-const paid = (due: string, on: string, amount: number): LoanEvent => ({
-  type: 'paid',
-  due: day(due),
-  on: day(on),
-  amount,
-});
-const extra = (on: string, amount: number): LoanEvent => ({
-  type: 'extra-principal',
-  on: day(on),
-  amount,
-  then: 'shorten',
-});
-const draw = (on: string, amount: number): LoanEvent => ({ type: 'draw', on: day(on), amount, then: 'keep' });
 /** Rows as day, kind, interest, payment, principal, extra, added, closing, unpaid. */
 const rows = (schedule: LoanSchedule, from = 0, to = 99): unknown[] =>
   loanRows(schedule)

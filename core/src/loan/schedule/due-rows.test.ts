@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { formatDay } from '../../calendar/calendar-day.ts';
+import { extra, paid } from '../../testing/loan-events.ts';
 import { day, level, percent, thousand } from '../../testing/plain-loan.ts';
 import type { LoanEvent } from '../terms/loan-events.ts';
 import type { LoanTerms, Phase } from '../terms/loan-terms.ts';
@@ -15,18 +16,6 @@ const rows = (
     ...[row.n, formatDay(row.date), row.kind, row.interest, row.payment],
     ...[row.principal, row.extra, row.added, row.closing, row.unpaid, row.overpaid],
   ]);
-const paid = (due: string, on: string, amount: number): LoanEvent => ({
-  type: 'paid',
-  due: day(due),
-  on: day(on),
-  amount,
-});
-const extra = (on: string, amount: number, then: 'shorten' | 're-level' = 'shorten'): LoanEvent => ({
-  type: 'extra-principal',
-  on: day(on),
-  amount,
-  then,
-});
 const each = (
   from: string,
   to: string,

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { formatDay } from '../../calendar/calendar-day.ts';
+import { paid } from '../../testing/loan-events.ts';
 import { day, level, percent, thousand } from '../../testing/plain-loan.ts';
 import type { LoanEvent } from '../terms/loan-events.ts';
 import type { LoanTerms, Phase } from '../terms/loan-terms.ts';
@@ -16,12 +17,6 @@ const rows = (
     ...[formatDay(row.date), row.interest, row.payment, row.principal],
     ...[row.extra, row.closing, row.unpaid, row.deferred, row.fee],
   ]);
-const paid = (due: string, on: string, amount: number): LoanEvent => ({
-  type: 'paid',
-  due: day(due),
-  on: day(on),
-  amount,
-});
 const apart: Phase = { type: 'no-payment', count: 2, interest: 'kept-apart', then: 'pay' };
 const listed: Phase = {
   type: 'custom',

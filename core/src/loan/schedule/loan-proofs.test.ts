@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { paid, settled, withEvents } from '../../testing/loan-events.ts';
 import { day, level, percent, thousand } from '../../testing/plain-loan.ts';
 import type { LoanEvent } from '../terms/loan-events.ts';
 import type { LoanTerms, Phase } from '../terms/loan-terms.ts';
@@ -8,24 +9,12 @@ import type { LoanSchedule } from './loan-schedule.ts';
 
 const built = (more: Partial<LoanTerms> = {}, phases: readonly Phase[] = [level(4)]): LoanSchedule =>
   buildLoanSchedule(thousand(phases, more));
-const event = (...events: LoanEvent[]): Partial<LoanTerms> => ({ events });
-const paid = (due: string, on: string, amount: number): LoanEvent => ({
-  type: 'paid',
-  due: day(due),
-  on: day(on),
-  amount,
-});
 const draw: LoanEvent = { type: 'draw', on: day('2025-02-11'), amount: 10_000, then: 'keep' };
-const settled = (amount?: number): LoanEvent => ({
-  type: 'settled',
-  on: day('2025-03-11'),
-  ...(amount !== undefined && { amount }),
-});
 const line: Partial<LoanTerms> = {
   kind: 'credit-line',
   amount: 0,
   creditLine: { limit: 200_000, unusedFee: percent('1.2') },
-  ...event({ ...draw, on: day('2025-01-11') }),
+  ...withEvents({ ...draw, on: day('2025-01-11') }),
 };
 const waiting: readonly Phase[] = [{ type: 'interest-only', count: 4 }];
 const purchase = { price: 120_000, downPayment: 20_000 };
@@ -53,23 +42,23 @@ describe('the proofs of a loan', () => {
     ],
     [
       'in arrears',
-      built(event(paid('2025-05-01', '2025-05-01', 0))),
+      built(withEvents(paid('2025-05-01', '2025-05-01', 0))),
       [arrears, withLeft, split, chain, interest, again, negative],
     ],
     [
       'settled for less',
-      built(event(settled(40_000))),
+      built(withEvents(settled('2025-03-11', 40_000))),
       [cleared, borrowed, split, chain, interest, again, negative],
     ],
     [
       'settled, of a lot that is left',
-      built({ atEnd: 'leave', ...event(settled()) }, [level(4, 12)]),
+      built({ atEnd: 'leave', ...withEvents(settled('2025-03-11')) }, [level(4, 12)]),
       [cleared, borrowed, split, chain, interest, again, negative],
     ],
     ['a line', built(line, waiting), [cleared, borrowed, bills, chain, lineInterest, again, negative]],
     [
       'for a purchase',
-      built({ purchase, ...event(draw) }),
+      built({ purchase, ...withEvents(draw) }),
       [cleared, borrowed, split, chain, interest, again, negative, finance],
     ],
     [
@@ -146,7 +135,7 @@ describe('the proofs of a loan', () => {
       [chain, 7],
       [interest, 7],
     ]);
-    const behind = built(event(paid('2025-05-01', '2025-05-01', 0)));
+    const behind = built(withEvents(paid('2025-05-01', '2025-05-01', 0)));
     expect(failing(behind, 'closing', 3, 7)).toEqual([
       [arrears, 7],
       [withLeft, 7],

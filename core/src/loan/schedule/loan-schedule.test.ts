@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { paid, withEvents } from '../../testing/loan-events.ts';
 import { day, level, thousand } from '../../testing/plain-loan.ts';
 import type { LoanEvent } from '../terms/loan-events.ts';
 import type { LoanTerms, Phase } from '../terms/loan-terms.ts';
@@ -7,14 +8,7 @@ import { asksOneAmount, isFirstCharge, loanRow, rowOfDue, type LoanSchedule } fr
 
 const built = (more: Partial<LoanTerms> = {}, phases: readonly Phase[] = [level(4)]): LoanSchedule =>
   buildLoanSchedule(thousand(phases, more));
-const event = (...events: LoanEvent[]): Partial<LoanTerms> => ({ events });
 const draw: LoanEvent = { type: 'draw', on: day('2025-02-11'), amount: 10_000, then: 'keep' };
-const paid = (due: string, on: string, amount: number): LoanEvent => ({
-  type: 'paid',
-  due: day(due),
-  on: day(on),
-  amount,
-});
 
 // 1,000.00 at 1 % a month from New Year 2025 in four payments of 256.28.
 describe('a row of a loan', () => {
@@ -27,7 +21,7 @@ describe('a row of a loan', () => {
   });
 
   it('is found by the day that it is due, of numbered ones alone', () => {
-    const late = built(event(paid('2025-02-01', '2025-02-11', 25_628), draw));
+    const late = built(withEvents(paid('2025-02-01', '2025-02-11', 25_628), draw));
     expect(
       ['2025-02-01', '2025-02-11', '2025-03-01', '2025-03-02'].map((on) => rowOfDue(late, day(on))),
     ).toEqual([0, -1, 3, -1]);
@@ -36,7 +30,7 @@ describe('a row of a loan', () => {
   it('charges what was brought in if it is the first that charges at all', () => {
     const early = built({
       takenOn: { accruedInterest: 500 },
-      ...event({ ...draw, on: day('2025-01-11') }, { type: 'interest-added', on: day('2025-01-21') }),
+      ...withEvents({ ...draw, on: day('2025-01-11') }, { type: 'interest-added', on: day('2025-01-21') }),
     });
     expect(Array.from({ length: 4 }, (_, row) => isFirstCharge(early, row))).toEqual([
       false,
@@ -52,10 +46,10 @@ describe('a row of a loan', () => {
       built(more, [phase]).settings.map((setting) => asksOneAmount(setting));
     expect(asks(level(4))).toEqual([true]);
     expect(asks({ type: 'fixed', payment: 30_000 })).toEqual([true]);
-    expect(asks(level(4), event({ type: 'payment-change', on: day('2025-03-01'), payment: 30_000 }))).toEqual(
-      [true, true],
-    );
-    expect(asks(level(4), event({ type: 'payment-change', on: day('2025-03-01'), payment: 0 }))[1]).toBe(
+    expect(
+      asks(level(4), withEvents({ type: 'payment-change', on: day('2025-03-01'), payment: 30_000 })),
+    ).toEqual([true, true]);
+    expect(asks(level(4), withEvents({ type: 'payment-change', on: day('2025-03-01'), payment: 0 }))[1]).toBe(
       false,
     );
     for (const phase of [

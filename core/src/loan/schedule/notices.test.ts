@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { formatDay } from '../../calendar/calendar-day.ts';
+import { extra, paid, withEvents } from '../../testing/loan-events.ts';
 import { day, level, percent, thousand } from '../../testing/plain-loan.ts';
 import type { LoanEvent } from '../terms/loan-events.ts';
 import type { LoanTerms, Phase } from '../terms/loan-terms.ts';
@@ -10,19 +11,6 @@ const told = (more: Partial<LoanTerms>, phases = waiting): unknown[] =>
   buildLoanSchedule(
     thousand(phases, { annualRate: percent('36'), dayCount: 'ACT/360', ...more }),
   ).notices.map(({ on, kind, stated, applied }) => [formatDay(on), kind, stated, applied]);
-const event = (...events: LoanEvent[]): Partial<LoanTerms> => ({ events });
-const extra = (on: string, amount: number): LoanEvent => ({
-  type: 'extra-principal',
-  on: day(on),
-  amount,
-  then: 'shorten',
-});
-const paid = (due: string, amount: number, on = due): LoanEvent => ({
-  type: 'paid',
-  due: day(due),
-  on: day(on),
-  amount,
-});
 const custom = (...payments: [string, number][]): readonly Phase[] => [
   { type: 'custom', payments: payments.map(([on, amount]) => ({ on: day(on), amount })) },
 ];
@@ -37,26 +25,28 @@ describe('a notice', () => {
     expect(told({})).toEqual([]);
     expect(told({ atEnd: 'leave' })).toEqual([['2025-05-01', 'left-at-end', 100_000, 0]]);
     // Interest in arrears is no part of what is left for a renewal; where nothing is left nothing is told.
-    expect(told({ atEnd: 'leave', ...event(paid('2025-05-01', 0)) })).toEqual([
+    expect(told({ atEnd: 'leave', ...withEvents(paid('2025-05-01', '2025-05-01', 0)) })).toEqual([
       ['2025-05-01', 'left-at-end', 100_000, 0],
     ]);
-    expect(told({ atEnd: 'leave', ...event(repaid) })).toEqual([]);
-    expect(told({ atEnd: 'leave', ...event(settled) })).toEqual([]);
-    expect(told(event({ ...settled, amount: 90_000 }))).toEqual([]);
+    expect(told({ atEnd: 'leave', ...withEvents(repaid) })).toEqual([]);
+    expect(told({ atEnd: 'leave', ...withEvents(settled) })).toEqual([]);
+    expect(told(withEvents({ ...settled, amount: 90_000 }))).toEqual([]);
     // A line without a maturity has no end at which anything could be left.
     const line = {
       kind: 'credit-line',
       amount: 0,
       creditLine: { limit: 200_000, unusedFee: percent('0') },
     } as const;
-    const drawn = event({ type: 'draw', on: day('2025-01-11'), amount: 100_000, then: 'keep' });
+    const drawn = withEvents({ type: 'draw', on: day('2025-01-11'), amount: 100_000, then: 'keep' });
     expect(told({ ...line, atEnd: 'leave', ...drawn })).toEqual([]);
-    expect(told(event(paid('2025-05-01', 0)))).toEqual([['2025-05-01', 'overdue-at-end', 103_000, 0]]);
+    expect(told(withEvents(paid('2025-05-01', '2025-05-01', 0)))).toEqual([
+      ['2025-05-01', 'overdue-at-end', 103_000, 0],
+    ]);
     // Ten days late 10.00 more are owed.
-    expect(told(event(paid('2025-05-01', 103_000, '2025-05-11')))).toEqual([
+    expect(told(withEvents(paid('2025-05-01', '2025-05-11', 103_000)))).toEqual([
       ['2025-05-11', 'overdue-at-end', 1_000, 0],
     ]);
-    expect(told(event(paid('2025-05-01', 104_000, '2025-05-11')))).toEqual([]);
+    expect(told(withEvents(paid('2025-05-01', '2025-05-11', 104_000)))).toEqual([]);
   });
 
   it('tells where a listed payment is not what is then owed', () => {
@@ -70,12 +60,14 @@ describe('a notice', () => {
       ['2025-02-01', 'listed-payment-differs', 110_000, 103_100],
     ]);
     // A settlement pays what it pays: the list does not differ by it.
-    expect(told(event({ ...settled, on: day('2025-02-01') }), listed(95_707))).toEqual([]);
+    expect(told(withEvents({ ...settled, on: day('2025-02-01') }), listed(95_707))).toEqual([]);
   });
 
   it('tells what had no effect, or less, because nothing or less was owed', () => {
-    expect(told(event(repaid, extra('2025-03-21', 5_000)))).toEqual([['2025-03-21', 'extra-cut', 5_000, 0]]);
-    const after = (more: LoanEvent): unknown => told(event(repaid, more))[0];
+    expect(told(withEvents(repaid, extra('2025-03-21', 5_000)))).toEqual([
+      ['2025-03-21', 'extra-cut', 5_000, 0],
+    ]);
+    const after = (more: LoanEvent): unknown => told(withEvents(repaid, more))[0];
     expect(after(extra('2025-05-11', 5_000))).toEqual(['2025-05-11', 'event-without-effect', 5_000, 0]);
     expect(after({ type: 'interest-added', on: day('2025-05-21') })).toEqual([
       '2025-05-21',
@@ -89,8 +81,8 @@ describe('a notice', () => {
       0,
       0,
     ]);
-    expect(after(paid('2025-05-01', 3_000))).toEqual(['2025-05-01', 'overpaid', 3_000, 0]);
-    expect(told(event(paid('2025-05-01', 0), extra('2025-05-11', 105_000)))).toEqual([
+    expect(after(paid('2025-05-01', '2025-05-01', 3_000))).toEqual(['2025-05-01', 'overpaid', 3_000, 0]);
+    expect(told(withEvents(paid('2025-05-01', '2025-05-01', 0), extra('2025-05-11', 105_000)))).toEqual([
       ['2025-05-11', 'extra-cut', 105_000, 104_000],
     ]);
   });
@@ -116,13 +108,13 @@ describe('a notice', () => {
       { type: 'payment-change', on: day('2025-03-01'), payment: 9_000 },
       { type: 'draw', on: day('2025-03-11'), amount: 1, then: 'keep' },
       { type: 'interest-added', on: day('2025-03-11') },
-      paid('2025-03-01', 9_000),
+      paid('2025-03-01', '2025-03-01', 9_000),
     ];
     for (const each of happened)
-      expect(four(10_000, event(each)).map((one) => (one as string[])[1])).not.toContain(
+      expect(four(10_000, withEvents(each)).map((one) => (one as string[])[1])).not.toContain(
         'last-payment-large',
       );
-    expect(four(10_000, event(extra('2025-03-11', 1)))).toEqual([
+    expect(four(10_000, withEvents(extra('2025-03-11', 1)))).toEqual([
       ['2025-05-01', 'last-payment-large', 10_000, 69_999],
     ]);
     expect(told(free, waiting)).toEqual([]);

@@ -6,24 +6,13 @@ import { buildLoanSchedule } from './build-loan-schedule.ts';
 import type { LoanEvent } from '../terms/loan-events.ts';
 import type { LoanRow } from './loan-schedule.ts';
 import type { LoanTerms } from '../terms/loan-terms.ts';
+import { extra, paid } from '../../testing/loan-events.ts';
 import { day, failing, level, percent, plainLoan, rowsOf, thousand } from '../../testing/plain-loan.ts';
 
 const step = (from: string, payment: 're-level' | 'keep'): LoanTerms['rateSteps'][number] => ({
   from: day(from),
   annualRate: percent('24'),
   payment,
-});
-const extra = (on: string, amount: number, then: 'shorten' | 're-level' = 'shorten'): LoanEvent => ({
-  type: 'extra-principal',
-  on: day(on),
-  amount,
-  then,
-});
-const paid = (due: string, on: string, amount: number): LoanEvent => ({
-  type: 'paid',
-  due: day(due),
-  on: day(on),
-  amount,
 });
 const payments = (terms: LoanTerms): number[] =>
   rowsOf(terms).flatMap(({ n, payment }) => (n === null ? [] : [payment]));

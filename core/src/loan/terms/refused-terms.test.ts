@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { TermsFault } from '../../faults/terms-fault.ts';
+import { settled } from '../../testing/loan-events.ts';
 import { day, level, percent, thousand } from '../../testing/plain-loan.ts';
 import { buildLoanSchedule } from '../schedule/build-loan-schedule.ts';
 import type { LoanEvent } from './loan-events.ts';
@@ -17,7 +18,6 @@ const refused = (phases: readonly Phase[], more: Partial<LoanTerms> = {}): strin
 };
 const plain = (more: Partial<LoanTerms>): string => refused([level(5)], more);
 const happening = (...events: LoanEvent[]): string => plain({ events });
-const settled = (on: string): LoanEvent => ({ type: 'settled', on: day(on) });
 const listed = (...days: string[]): Phase => ({
   type: 'custom',
   payments: days.map((on) => ({ on: day(on), amount: 10_000 })),
