@@ -64,7 +64,8 @@ function firstOver(
   return undefined;
 }
 
-function clearedBy(schedule: LoanSchedule): number {
+/** The row with which nothing is owed any more; −1 where something stays. */
+export function clearedBy(schedule: LoanSchedule): number {
   const left = (row: number): bigint =>
     grainsAt(schedule, 'closing', row) + grainsAt(schedule, 'unpaid', row);
   let cleared = -1;

@@ -3,7 +3,7 @@ import { bookedInterest } from '../interest/booked-interest.ts';
 import { kindOfRow, lastRowOn, type LoanSchedule } from '../schedule/loan-schedule.ts';
 import { duesBy, type Contract } from './contract.ts';
 import { clearsBy, leastOfAny, leastOfRegular, raised } from './least-level.ts';
-import { paidSchedule } from './paid-schedule.ts';
+import { clearedBy, paidSchedule } from './paid-schedule.ts';
 import { follow, regularContract, type RegularContract } from './regular-contract.ts';
 import type { MinorUnits } from '../../units/units.ts';
 
@@ -69,7 +69,9 @@ export function levelBy(
   const reaches = contract.dues.find((due) => due.on > drawn);
   if (through === 0 || !reaches || reaches.on > clearBy) {
     // What is agreed, as a settlement between due dates, may clear it where no payment does.
-    if (clearsBy(contract, 0, clearBy)) return { level: 0, bound: 'contract', through };
+    const { date } = contract.schedule;
+    const cleared = clearedBy(contract.schedule);
+    if (cleared >= 0 && (date[cleared] as number) <= clearBy) return { level: 0, bound: 'contract', through };
     return { earliest: reaches?.on };
   }
   const unplanned = (level: number): boolean => {
