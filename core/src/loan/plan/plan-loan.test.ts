@@ -159,6 +159,29 @@ describe('a loan that is planned', () => {
     ]);
   });
 
+  it('is paid also where less than a later balloon is left', () => {
+    const balloon: Phase = { type: 'level', count: 1, amortizeOver: 1, balloon: 50_000 };
+    // Taken on, so that it is followed by schedules of its own rules.
+    const free = { annualRate: percent('0'), takenOn: { accruedInterest: 0 } };
+    const phases: readonly Phase[] = [{ type: 'interest-only', count: 2 }, balloon];
+    const made = planned('2025-01-15', '2025-02-01', free, phases);
+    expect(made).toMatchObject({ bound: 'plan', payment: 100_000, payments: 1 });
+    expect(planned('2025-01-15', '2025-03-01', free, phases)).toMatchObject({ payment: 50_000, payments: 2 });
+  });
+
+  it('goes on from what earlier changes of the rate have made of it', () => {
+    const rateSteps = [{ from: day('2025-03-01'), annualRate: percent('24'), payment: 're-level' }] as const;
+    const made = planned('2025-06-01', '2025-08-01', { rateSteps });
+    const then = buildLoanSchedule(thousand([level(12)], { rateSteps })).closing[4] as number;
+    if ('earliest' in made) throw new Error('out of reach');
+    expect([made.balance, made.rows.reduce((sum, { principal }) => sum + principal, 0)]).toEqual([
+      then,
+      then,
+    ]);
+    // 2 % a month on what is left: a / (1 − 1.02⁻²) of it, up to the cent.
+    expect(made.payment).toBe(Math.ceil((then * 0.02) / (1 - 1.02 ** -2)));
+  });
+
   it('is bound by the least that is stated only where that is more than the contract asks', () => {
     const bounds = (least: number): unknown => planned('2025-10-01', '2026-01-01', {}, [level(12)], least);
     expect(bounds(8_885)).toMatchObject({ bound: 'contract', payment: 8_885, payments: 3 });
