@@ -103,6 +103,24 @@ describe('the position of a bond', () => {
     expect([last.outstanding, last.current]).toEqual([5_000_000, last.carrying]);
   });
 
+  it('has a year to the end of the month as its window, and what is stated for the day in its place', () => {
+    const ends = { issued: day('2023-02-28'), matures: day('2028-02-29'), keepMonthEnd: true };
+    expect(at(ends, '2027-02-27').current).toBe(0);
+    expect(at(ends, '2027-02-28').current).toBe(at(ends, '2027-02-28').carrying);
+    const stated = (as: 'current' | 'non-current'): Partial<BondTerms> => ({
+      events: [{ type: 'presentation', on: day('2026-06-30'), as, reason: 'Breach' }],
+    });
+    const { carrying } = at({}, '2026-07-31');
+    expect([
+      at(stated('current'), '2026-07-31').current,
+      at(stated('current'), '2026-06-29').current,
+    ]).toEqual([carrying, 0]);
+    expect([at({}, '2028-07-31').current > 0, at(stated('non-current'), '2028-07-31').current]).toEqual([
+      true,
+      0,
+    ]);
+  });
+
   it('counts what falls due after a day to the end of another', () => {
     const due = (on: string, to: string, more: Partial<BondTerms> = { instalments }): number =>
       faceDue(built(more), day(on), day(to));

@@ -83,18 +83,14 @@ export function bondPosition(schedule: BondSchedule, on: CalendarDay): Position 
     carrying,
     current,
     nonCurrent: carrying - current,
-    next: basis ? nextPayment(terms, basis, on) : null,
+    next: basis ? nextPayment(terms, basis) : null,
   };
 }
 
 /** The coupon that is accruing with the face due on its day, or the next face due; as it is agreed on the day. */
-function nextPayment(
-  terms: BondTerms,
-  { period, amounts, dues }: AccrualBasis,
-  on: CalendarDay,
-): Position['next'] {
+function nextPayment(terms: BondTerms, { period, amounts, dues }: AccrualBasis): Position['next'] {
   const coupon = minorOf(terms, toGrains(terms, amounts.exactCoupon));
-  const due = coupon > 0 ? period.to : dues.find((each) => each.on > on && each.face > 0)?.on;
+  const due = coupon > 0 ? period.to : dues.find(({ face }) => face > 0)?.on;
   if (due === undefined) return null;
   const face = dues.reduce((sum, each) => sum + (each.on === due ? each.face : 0), 0);
   return { due, payment: coupon + face };

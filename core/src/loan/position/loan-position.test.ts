@@ -47,6 +47,13 @@ describe('what has accrued on a loan', () => {
     expect(over(withEvents({ type: 'interest-added', on: day('2025-01-11') }), '2025-01-21')).toEqual([
       [10, 101_000, '36.00%'],
     ]);
+    // A late payment of interest leaves the balance as it was: its days before and after are one stretch.
+    const late = withEvents(paid('2025-02-01', '2025-02-11', 3_100));
+    expect(over(late, '2025-02-21')).toEqual([[20, 100_000, '36.00%']]);
+    expect(over(withEvents(paid('2025-02-01', '2025-02-11', 3_200)), '2025-02-21')).toEqual([
+      [10, 100_000, '36.00%'],
+      [10, 99_900, '36.00%'],
+    ]);
     // ACT/ACT counts the days of each year apart; what was owed in both is one.
     const years = { dayCount: 'ACT/ACT-ISDA', start: day('2024-12-16') } as const;
     expect(over(years, '2025-01-16')).toEqual([[31, 100_000, '36.00%']]);
