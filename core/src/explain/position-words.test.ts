@@ -4,7 +4,8 @@ import type { BondTerms } from '../bond/terms/bond-terms.ts';
 import type { Schedule } from '../kinds/schedules.ts';
 import { buildLoanSchedule } from '../loan/schedule/build-loan-schedule.ts';
 import type { LoanTerms, Phase } from '../loan/terms/loan-terms.ts';
-import type { PositionFigure } from '../position/position-figures.ts';
+import { position } from '../position/position.ts';
+import { positionFigures, type PositionFigure } from '../position/position-figures.ts';
 import { percent as ofFace, plainBond, priced } from '../testing/plain-bond.ts';
 import { day, level, percent, thousand } from '../testing/plain-loan.ts';
 import { explainPosition } from './explain-position.ts';
@@ -60,6 +61,20 @@ describe('the position of a loan', () => {
     expect(
       told(stepped, '2025-01-31', 'accruedInterest').some((step) => (step as unknown[])[0] === 'Days'),
     ).toBe(false);
+  });
+
+  it('is called by its figure and the day, and what is not current is what is left of it', () => {
+    const title = (figure: PositionFigure): string =>
+      explainPosition(loan(), day('2025-02-28'), figure).title;
+    expect([title('outstanding'), title('deferredInterest')]).toEqual([
+      `${positionFigures.outstanding}, 2025-02-28`,
+      'Interest deferred, 2025-02-28',
+    ]);
+    const { carrying, current } = position(loan(), day('2025-02-28'));
+    expect(told(loan(), '2025-02-28', 'nonCurrent')).toEqual([
+      ['Carrying amount', carrying, undefined],
+      ['− current portion', current, undefined],
+    ]);
   });
 
   it('has what falls due within a year, to the same day or the month end', () => {
