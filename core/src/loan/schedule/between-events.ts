@@ -36,7 +36,7 @@ const orderOfDay: readonly BetweenEvent['kind'][] = [
 export class EventQueue {
   private readonly events: BetweenEvent[] = [];
   private readonly receiptDays: readonly CalendarDay[];
-  private readonly settledOn: CalendarDay | undefined;
+  private readonly settledLastOn: CalendarDay | undefined;
   private at = 0;
   private changeAt = 0;
 
@@ -58,7 +58,9 @@ export class EventQueue {
       if (amount > 0) this.events.push(received('late-payment', on, on, amount));
     }
     this.events.sort(inOrderOfDays);
-    this.settledOn = this.events.find(({ kind }) => kind === 'settlement')?.on;
+    this.settledLastOn = this.events.find(
+      ({ kind, on }, at) => kind === 'settlement' && this.events[at + 1]?.on !== on,
+    )?.on;
     this.receiptDays = [...receipts.byDue.values()].map(({ date }) => date).sort((a, b) => a - b);
   }
 
@@ -104,9 +106,14 @@ export class EventQueue {
     return this.events[this.at]?.on ?? Number.MAX_SAFE_INTEGER;
   }
 
-  /** Whether the loan is settled on a day. */
-  settlesOn(day: CalendarDay): boolean {
-    return this.settledOn === day;
+  /** Whether the loan is settled on a day, and nothing else is still to happen on it after that. */
+  settlesLast(day: CalendarDay): boolean {
+    return this.settledLastOn === day;
+  }
+
+  /** Takes the next event unless it is the settlement of the loan. */
+  takeBeforeSettlement(): BetweenEvent | undefined {
+    return this.events[this.at]?.kind === 'settlement' ? undefined : this.events[this.at++];
   }
 
   /** Takes the next change of the payment agreed from a day or before. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { formatDay } from '../../calendar/calendar-day.ts';
-import { extra, paid } from '../../testing/loan-events.ts';
+import { draw, extra, paid, settled } from '../../testing/loan-events.ts';
 import { day, level, percent, thousand } from '../../testing/plain-loan.ts';
 import type { LoanEvent } from '../terms/loan-events.ts';
 import type { LoanTerms, Phase } from '../terms/loan-terms.ts';
@@ -22,6 +22,13 @@ const each = (
   amount: number,
   then: 'shorten' | 're-level' = 'shorten',
 ): LoanEvent => ({ type: 'extra-each-payment', from: day(from), to: day(to), amount, then });
+
+/** A credit line of 2,000.00 without a fee. */
+const line = {
+  kind: 'credit-line',
+  amount: 0,
+  creditLine: { limit: 200_000, unusedFee: percent('0') },
+} as const;
 
 /** The first rows as number, day, interest, payment, principal, closing, unpaid. */
 const paidAhead = (events: readonly LoanEvent[], phases?: readonly Phase[], to = 4): unknown[] =>
@@ -98,20 +105,61 @@ describe('a payment that was made before the one before it', () => {
 
 describe('on the day of a payment', () => {
   it('extra principal is part of its row, a draw comes after it, and a settlement is what is left', () => {
-    const draw: LoanEvent = { type: 'draw', on: day('2025-02-01'), amount: 7_000, then: 'keep' };
-    expect(rows([extra('2025-02-01', 50_000), extra('2025-02-01', 5_000), draw]).slice(0, 2)).toEqual([
+    expect(
+      rows([extra('2025-02-01', 50_000), extra('2025-02-01', 5_000), draw('2025-02-01', 7_000)]).slice(0, 2),
+    ).toEqual([
       [1, '2025-02-01', 'payment', 1_000, 8_885, 7_885, 55_000, 0, 37_115, 0, 0],
       [null, '2025-02-01', 'draw', 0, 0, 0, 0, 7_000, 44_115, 0, 0],
     ]);
     // Never more than is owed, together.
     const most = rows([extra('2025-02-01', 92_000), extra('2025-02-01', 5_000)]);
     expect(most).toEqual([[1, '2025-02-01', 'payment', 1_000, 8_885, 7_885, 92_115, 0, 0, 0, 0]]);
-    const settled: LoanEvent = { type: 'settled', on: day('2025-02-01') };
-    expect(rows([settled])).toEqual([[1, '2025-02-01', 'payment', 1_000, 101_000, 100_000, 0, 0, 0, 0, 0]]);
+    expect(rows([settled('2025-02-01')])).toEqual([
+      [1, '2025-02-01', 'payment', 1_000, 101_000, 100_000, 0, 0, 0, 0, 0],
+    ]);
     // What was recorded for the day is a payment first; the settlement has a row of its own.
-    expect(rows([paid('2025-02-01', '2025-02-01', 5_000), settled])).toEqual([
+    expect(rows([paid('2025-02-01', '2025-02-01', 5_000), settled('2025-02-01')])).toEqual([
       [1, '2025-02-01', 'payment', 1_000, 5_000, 4_000, 0, 0, 96_000, 0, 0],
       [null, '2025-02-01', 'settlement', 0, 96_000, 96_000, 0, 0, 0, 0, 0],
+    ]);
+  });
+
+  // What is drawn, added or repaid comes before a settlement, as between due dates: no cash of the day is lost.
+  it('a settlement pays what is owed once all else of the day has happened', () => {
+    const all = (...events: LoanEvent[]): unknown[] =>
+      rows([...events, settled('2025-03-01')], [level(4)]).slice(1);
+    const last = (interest: number, owed: number): unknown[] => [
+      ...[2, '2025-03-01', 'payment', interest, owed, owed - interest, 0, 0, 0, 0, 0],
+    ];
+    // 753.72 is left after the first; 7.54 is its interest.
+    expect(all()).toEqual([last(754, 76_126)]);
+    expect(all(draw('2025-03-01', 5_000))).toEqual([
+      [null, '2025-03-01', 'draw', 0, 0, 0, 0, 5_000, 80_372, 0, 0],
+      last(754, 81_126),
+    ]);
+    expect(all(extra('2025-03-01', 5_000))).toEqual([
+      [null, '2025-03-01', 'extra', 0, 0, 0, 5_000, 0, 70_372, 0, 0],
+      last(754, 71_126),
+    ]);
+    expect(all({ type: 'interest-added', on: day('2025-03-01') })).toEqual([
+      [null, '2025-03-01', 'interest-added', 754, 0, 0, 0, 754, 76_126, 0, 0],
+      last(0, 76_126),
+    ]);
+  });
+
+  it('an overpayment comes back after what it paid of the bill, and after the settlement', () => {
+    const back: LoanEvent = { type: 'overpayment-returned', on: day('2025-03-01'), amount: 18 };
+    const events = [
+      draw('2025-01-11', 10_000),
+      paid('2025-02-01', '2025-02-01', 10_150),
+      draw('2025-02-11', 10_000),
+    ];
+    expect(
+      rows([...events, settled('2025-03-01'), back], [{ type: 'interest-only', count: 4 }], line).slice(3),
+    ).toEqual([
+      [2, '2025-03-01', 'payment', 64, 64, 0, 0, 0, 10_000, 0, 18],
+      [null, '2025-03-01', 'settlement', 0, 10_000, 10_000, 0, 0, 0, 0, 18],
+      [null, '2025-03-01', 'overpayment-returned', 0, 0, 0, 0, 0, 0, 0, 0],
     ]);
   });
 
@@ -143,17 +191,11 @@ describe('on the day of a payment', () => {
   });
 
   it('what was overpaid pays first what is asked beyond what came in', () => {
-    const line = {
-      kind: 'credit-line',
-      amount: 0,
-      creditLine: { limit: 200_000, unusedFee: percent('0') },
-    } as const;
-    const draw = (on: string): LoanEvent => ({ type: 'draw', on: day(on), amount: 10_000, then: 'keep' });
     const bills = rows(
       [
-        draw('2025-01-11'),
+        draw('2025-01-11', 10_000),
         paid('2025-02-01', '2025-02-01', 10_150),
-        draw('2025-02-11'),
+        draw('2025-02-11', 10_000),
         paid('2025-03-01', '2025-03-01', 20),
       ],
       [{ type: 'interest-only', count: 4 }],

@@ -55,6 +55,9 @@ export class DueRows {
       ledger.number += 1;
       return;
     }
+    // A payment recorded for the day comes first; what is then owed is settled by itself.
+    const settling = this.events.settlesLast(date) && !receipt;
+    if (settling) this.writeBeforeSettlement();
     const { interest, fee } = ledger.chargeTo(chargedTo, stretch, at);
     const setting = this.agreement.now;
     const asked = askedPayment({
@@ -68,8 +71,6 @@ export class DueRows {
       ahead: ledger.ahead(due),
       grains: ledger.grains,
     });
-    // A payment recorded for the day comes first; what is then owed is settled by itself.
-    const settling = this.events.settlesOn(date) && !receipt;
     const owed = ledger.balance + ledger.unpaid + ledger.kept + interest + fee;
     const all = settling || (stretch.clears && at === stretch.count - 1) || asked.payment >= owed;
     if (all && !settling && setting.kind === 'listed' && asked.payment !== owed) {
@@ -110,7 +111,7 @@ export class DueRows {
     const onTheDay: BetweenEvent[] = [];
     for (let event = this.events.takeThrough(date); event; event = this.events.takeThrough(date)) {
       if (event.kind === 'extra') extra += this.extraOnTheDay(event, owing - principal - extra);
-      else if (event.kind !== 'settlement' || !settling) onTheDay.push(event);
+      else onTheDay.push(event);
     }
     // What dividing an unrounded payment could not write out is nothing owed.
     const left = owing - principal - extra;
@@ -137,6 +138,15 @@ export class DueRows {
     ledger.meter.charged(ledger.balance);
     if (settling) ledger.settle(date, owed);
     else for (const event of onTheDay) this.between.write(event);
+  }
+
+  /** What was drawn, added or repaid on the day of a settlement is not part of what it pays, but comes before it. */
+  private writeBeforeSettlement(): void {
+    for (;;) {
+      const event = this.events.takeBeforeSettlement();
+      if (!event) return;
+      this.between.write(event);
+    }
   }
 
   /** Whether all that a due asks for was paid before the due before it: then interest runs on to the next. */
