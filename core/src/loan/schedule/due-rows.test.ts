@@ -48,6 +48,10 @@ describe('a payment that was made before the one before it', () => {
       [3, '2025-04-01', 1_664, 8_885, 7_221, 75_980, 0],
       [4, '2025-05-01', 760, 8_885, 8_125, 67_855, 0],
     ]);
+    // More than it asks for is all of it too.
+    expect(paidAhead([paid('2025-03-01', '2025-01-21', 9_500)])).toMatchObject({
+      ...{ 0: [null, '2025-01-21', 645, 8_885, 8_240, 91_145, 0], 2: { 0: 3, 1: '2025-04-01' } },
+    });
     const parts = [paid('2025-03-01', '2025-01-21', 5_000), paid('2025-03-01', '2025-01-26', 3_885)];
     expect(paidAhead(parts)).toMatchObject({
       2: { 0: 1 },
@@ -188,6 +192,21 @@ describe('on the day of a payment', () => {
     expect(first).toEqual([1, '2025-02-01', 'payment', 1_000, 8_885, 7_885, 62_115, 0, 30_000, 0, 0]);
     // With 300.00 left the next is 88.85 of 303.00, and the rest of the extra is cut.
     expect(second).toEqual([2, '2025-03-01', 'payment', 300, 8_885, 8_585, 21_415, 0, 0, 0, 0]);
+  });
+
+  it('regular extras come with what is paid as asked, not with what is recorded', () => {
+    const events = [each('2025-02-01', '2025-03-01', 1_000), paid('2025-02-01', '2025-02-01', 8_885)];
+    expect(rows(events).slice(0, 2)).toEqual([
+      [1, '2025-02-01', 'payment', 1_000, 8_885, 7_885, 0, 0, 92_115, 0, 0],
+      [2, '2025-03-01', 'payment', 921, 8_885, 7_964, 1_000, 0, 83_151, 0, 0],
+    ]);
+  });
+
+  it('a settlement pays interest that was kept apart as well', () => {
+    const apart: Phase = { type: 'no-payment', count: 4, interest: 'kept-apart', then: 'pay' };
+    expect(rows([settled('2025-03-01')], [apart])[1]).toEqual([
+      ...[2, '2025-03-01', 'payment', 1_000, 102_000, 100_000, 0, 0, 0, 0, 0],
+    ]);
   });
 
   it('what was overpaid pays first what is asked beyond what came in', () => {

@@ -54,6 +54,11 @@ describe('a payment that is made in parts before it is due', () => {
     expect(found[2]).toEqual(['2025-01-26', 146, 100, 0, 0, joins ? 90_683 : 90_637, joins ? 0 : 46, 0, 0]);
   });
 
+  it('goes beyond at once where the payments are listed, whatever was listed before it', () => {
+    const second = [paid('2025-03-01', '2025-02-15', 5_000), paid('2025-03-01', '2025-03-01', 1_000)];
+    expect(rows(second, [listed])[1]).toEqual(['2025-02-15', 405, 405, 0, 4_595, 76_405, 0, 0, 0]);
+  });
+
   it('pays what is in arrears first, with the interest of its days', () => {
     const arrears = (first: number): unknown[] =>
       rows([
@@ -85,6 +90,10 @@ describe('a payment that is made in parts before it is due', () => {
       ['2025-02-20', 179, 100, 0, 0, 100_000, 879, 0, 0],
     ]);
     expect(kept(1_700)[1]).toEqual(['2025-02-15', 500, 1_500, 0, 200, 99_800, 0, 0, 0]);
+    // Late, all of it at once: 5.00 for the days with it.
+    expect(rows([paid('2025-02-01', '2025-02-15', 110_000)], [apart, level(4)])[1]).toEqual([
+      ...['2025-02-15', 500, 101_500, 100_000, 0, 0, 0, 0, 0],
+    ]);
     // Late, it pays nothing else of its own day.
     expect(rows([paid('2025-02-01', '2025-02-15', 700)], [apart, level(4)])[1]).toEqual([
       ...['2025-02-15', 0, 700, 0, 0, 100_000, 300, 300, 0],
