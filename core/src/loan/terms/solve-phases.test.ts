@@ -3,6 +3,10 @@ import { ratio, ratioToNumber } from '../../money/ratio.ts';
 import { compoundings } from '../../rates/compounding.ts';
 import { day, level, percent, thousand } from '../../testing/plain-loan.ts';
 import { buildLoanSchedule } from '../schedule/build-loan-schedule.ts';
+import { Precise } from '../../money/precise.ts';
+import { balanceLeft, broughtInOf, leftInDoubles } from './contract-balance.ts';
+import { agreedRates, growthOfParts } from './contract-growth.ts';
+import { contractSteps } from './contract-steps.ts';
 import type { LoanTerms, Phase } from './loan-terms.ts';
 import { solveUnknown } from './solve-unknown.ts';
 
@@ -100,6 +104,34 @@ describe('a loan that is repaid by agreed payments', () => {
       }
     },
   );
+
+  // What a rate is first looked for with must be what it is then worked out with.
+  it.each(compoundings)('leaves the same in doubles as in decimals, whatever it does: %s', (compounding) => {
+    const phases: readonly Phase[] = [
+      waiting('added-each-period'),
+      { type: 'interest-only', count: 2 },
+      waiting('kept-apart', 'add-to-balance'),
+      { type: 'equal-principal', count: 3, principal: 5_000 },
+      waiting('kept-apart'),
+      level(6, 6, 4_000),
+    ];
+    const rateSteps = [{ from: day('2025-09-11'), annualRate: percent('21'), payment: 'keep' }] as const;
+    for (const takenOn of [undefined, { accruedInterest: 7_000 }]) {
+      const terms = thousand(phases, {
+        compounding,
+        dayCount: 'ACT/365F',
+        rateSteps,
+        ...(takenOn && { takenOn }),
+      });
+      const [steps, rates] = [contractSteps(terms, 'rate.annual'), agreedRates(terms)];
+      const quick = leftInDoubles(terms, rates, steps);
+      for (const rate of ['0', '0.09', '2.5']) {
+        const growth = growthOfParts(terms, rates, new Precise(rate));
+        const exact = balanceLeft(steps, new Precise(terms.amount), growth, broughtInOf(terms)).toNumber();
+        expect(Math.abs(quick(Number(rate)) - exact)).toBeLessThan(1e-9 * Math.abs(exact));
+      }
+    }
+  });
 
   it('is refused where a payment is left open, or something pays whatever is left', () => {
     const solving =
