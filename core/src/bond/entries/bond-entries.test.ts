@@ -159,7 +159,7 @@ describe('a bond books', () => {
       'Coupon accrued and issue costs amortized to 2024-03-01',
     );
     expect(memo({ price: priced('70') }, '0')).toBe('Discount amortized to 2024-03-01');
-    // Coupon sold with the bond has accrued for another: of two months a month is the expense of the issuer.
+    // Of three months that have accrued two were sold with the bond: one is an expense.
     const sold = { dated: day('2024-01-01'), issued: day('2024-03-01') };
     expect(accrual({ ...sold, price: priced('100') }, '2024-04-01')).toMatchObject({
       2: 'Coupon accrued to 2024-04-01',
