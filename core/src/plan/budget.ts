@@ -179,7 +179,7 @@ function inTurn(
     const made = paidSchedule(contract, amounts);
     // One that is drawn on again once it is repaid is paid as its contract asks.
     if (!made) continue;
-    account.rows = rowsAfter(made.schedule, on);
+    account.rows = rowsAfter(made, on);
     const cleared = lastPaid(account.rows, on);
     const paid = account.rows.reduce((sum, row) => sum + row.paid, 0);
     const meant = amounts.reduce(

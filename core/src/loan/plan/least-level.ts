@@ -1,7 +1,7 @@
 import { BeyondExact } from '../../faults/beyond-exact.ts';
 import type { CalendarDay } from '../../calendar/calendar-day.ts';
 import { duesBy, type Contract } from './contract.ts';
-import { paidSchedule } from './paid-schedule.ts';
+import { isCleared, paidSchedule } from './paid-schedule.ts';
 import { estimatedLeft, follow, type RegularContract } from './regular-contract.ts';
 
 const mostSteps = 12;
@@ -58,8 +58,7 @@ export function leastOfAny(contract: Contract, least: number, clearBy: CalendarD
 export function clearsBy(contract: Contract, level: number, clearBy: CalendarDay): boolean {
   const made = withinReach(() => paidSchedule(contract, raised(contract, level, duesBy(contract, clearBy))));
   if (made === 'outgrown') return false;
-  if (!made) return true;
-  return made.clearedBy >= 0 && (made.schedule.date[made.clearedBy] as number) <= clearBy;
+  return made === undefined || isCleared(made, clearBy);
 }
 
 /** What a trial makes, unless what is owed outgrows what can be kept exactly: then too little was paid. */

@@ -1,3 +1,4 @@
+import type { CalendarDay } from '../../calendar/calendar-day.ts';
 import { TermsFault } from '../../faults/terms-fault.ts';
 import { buildLoanSchedule } from '../schedule/build-loan-schedule.ts';
 import { grainsAt, type LoanSchedule } from '../schedule/loan-schedule.ts';
@@ -6,13 +7,6 @@ import type { LoanTerms } from '../terms/loan-terms.ts';
 import type { RecordedPayment } from '../terms/loan-events.ts';
 import type { Contract } from './contract.ts';
 
-/** A loan paid otherwise than its contract asks. */
-export interface PaidSchedule {
-  readonly schedule: LoanSchedule;
-  /** The row with which nothing is owed any more; −1 where something stays. */
-  readonly clearedBy: number;
-}
-
 /**
  * The loan as it runs where each payment after the contract's day is of an amount of its own, never more than is owed
  * with interest. It follows the loan's own rules throughout; `undefined` where these refuse it, as a draw on a loan that is
@@ -20,7 +14,7 @@ export interface PaidSchedule {
  *
  * @param amounts of the first of the contract's dues, minor units; the rest is paid as it is asked
  */
-export function paidSchedule(contract: Contract, amounts: readonly number[]): PaidSchedule | undefined {
+export function paidSchedule(contract: Contract, amounts: readonly number[]): LoanSchedule | undefined {
   try {
     return paid(contract, amounts);
   } catch (error) {
@@ -29,7 +23,7 @@ export function paidSchedule(contract: Contract, amounts: readonly number[]): Pa
   }
 }
 
-function paid(contract: Contract, amounts: readonly number[]): PaidSchedule {
+function paid(contract: Contract, amounts: readonly number[]): LoanSchedule {
   const terms = termsToRaise(contract);
   const planned = amounts.map((amount, at): RecordedPayment => ({
     type: 'paid',
@@ -40,7 +34,7 @@ function paid(contract: Contract, amounts: readonly number[]): PaidSchedule {
   for (;;) {
     const schedule = buildLoanSchedule({ ...terms, events: [...terms.events, ...planned] });
     const over = firstOver(schedule, planned);
-    if (!over) return { schedule, clearedBy: clearedBy(schedule) };
+    if (!over) return schedule;
     // What is beyond all that is owed is not paid, and neither is anything after it.
     const payment = planned[over.at] as RecordedPayment;
     planned.splice(over.at, Infinity, { ...payment, amount: payment.amount - over.amount });
@@ -64,13 +58,14 @@ function firstOver(
   return undefined;
 }
 
-/** The row with which nothing is owed any more; −1 where something stays. */
-export function clearedBy(schedule: LoanSchedule): number {
+/** Whether nothing is owed any more by the end of a day, nor after it. */
+export function isCleared(schedule: LoanSchedule, by: CalendarDay): boolean {
+  const { length, date } = schedule;
   const left = (row: number): bigint =>
     grainsAt(schedule, 'closing', row) + grainsAt(schedule, 'unpaid', row);
-  let cleared = -1;
-  for (let row = schedule.length - 1; row >= 0 && left(row) === 0n; row -= 1) cleared = row;
-  return cleared;
+  let cleared = length;
+  while (cleared > 0 && left(cleared - 1) === 0n) cleared -= 1;
+  return cleared < length && (date[cleared] as number) <= by;
 }
 
 /**

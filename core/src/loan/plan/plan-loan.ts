@@ -3,7 +3,7 @@ import { bookedInterest } from '../interest/booked-interest.ts';
 import { kindOfRow, lastRowOn, type LoanSchedule } from '../schedule/loan-schedule.ts';
 import { duesBy, type Contract } from './contract.ts';
 import { clearsBy, leastOfAny, leastOfRegular, raised } from './least-level.ts';
-import { clearedBy, paidSchedule } from './paid-schedule.ts';
+import { isCleared, paidSchedule } from './paid-schedule.ts';
 import { follow, regularContract, type RegularContract } from './regular-contract.ts';
 import type { MinorUnits } from '../../units/units.ts';
 
@@ -69,9 +69,7 @@ export function levelBy(
   const reaches = contract.dues.find((due) => due.on > drawn);
   if (through === 0 || !reaches || reaches.on > clearBy) {
     // What is agreed, as a settlement between due dates, may clear it where no payment does.
-    const { date } = contract.schedule;
-    const cleared = clearedBy(contract.schedule);
-    if (cleared >= 0 && (date[cleared] as number) <= clearBy) return { level: 0, bound: 'contract', through };
+    if (isCleared(contract.schedule, clearBy)) return { level: 0, bound: 'contract', through };
     return { earliest: reaches?.on };
   }
   const unplanned = (level: number): boolean => {
@@ -97,9 +95,8 @@ export function planLoan(
   const found = levelBy(contract, regularContract(contract), clearBy, least);
   if ('earliest' in found) return found;
   const amounts = raised(contract, Math.max(found.level, least), found.through);
-  const made = paidSchedule(contract, amounts);
-  if (!made) return { earliest: undefined };
-  const { schedule } = made;
+  const schedule = paidSchedule(contract, amounts);
+  if (!schedule) return { earliest: undefined };
   const payment = Math.max(found.level, least, contract.dues[0]?.amount ?? 0);
   return plannedOf(rowsAfter(schedule, contract.on), { ...contract, payment }, found.bound);
 }
