@@ -1,6 +1,16 @@
 import type { MinorUnits } from '@coffer/core';
 import { CdkDrag, CdkDropList, moveItemInArray, type CdkDragDrop } from '@angular/cdk/drag-drop';
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  Injector,
+  signal,
+  viewChildren,
+} from '@angular/core';
 import { showAmount, showDay, showDecimal, showMonth, showShortMonth } from '@coffer/contract';
 import { Chart } from '../charts/chart';
 import { CompanyService } from '../company/company.service';
@@ -26,6 +36,8 @@ const wayWords: Readonly<Record<string, readonly [name: string, how: string]>> =
 export class BudgetWays {
   protected readonly desk = inject(PlanDesk);
   private readonly digits = inject(CompanyService).digits;
+  private readonly injector = inject(Injector);
+  private readonly turns = viewChildren<ElementRef<HTMLElement>>('turn');
   protected readonly showDay = showDay;
   protected readonly showShortMonth = showShortMonth;
   protected readonly showDecimal = showDecimal;
@@ -97,13 +109,15 @@ export class BudgetWays {
     this.chosenKey.set('own');
   }
 
-  protected onKey(event: KeyboardEvent, at: number): void {
+  protected onKey(event: KeyboardEvent, name: string): void {
     if (!event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;
     event.preventDefault();
+    const at = this.order().indexOf(name);
     const to = at + (event.key === 'ArrowUp' ? -1 : 1);
     this.move(at, to);
-    const list = (event.currentTarget as HTMLElement).parentElement;
-    setTimeout(() => (list?.children[to] as HTMLElement | undefined)?.focus());
+    afterNextRender(() => this.turns()[this.order().indexOf(name)]?.nativeElement.focus(), {
+      injector: this.injector,
+    });
   }
 
   protected forgetOrder(): void {

@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  input,
+  linkedSignal,
+  output,
+  signal,
+} from '@angular/core';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import {
   showDay,
@@ -32,6 +40,8 @@ export class FrontierCurve {
   readonly freed = input.required<'month' | 'year'>();
   readonly wish = output<string>();
   readonly freedChange = output<'month' | 'year'>();
+  /** The day last wished for: the next key goes on from it, however fast it follows. */
+  private readonly wished = linkedSignal(() => this.clearBy());
   /** The day that is dragged to and not let go of yet. */
   private readonly dragged = signal<PublishedHorizon | undefined>(undefined);
   protected readonly showDay = showDay;
@@ -62,7 +72,7 @@ export class FrontierCurve {
     });
   });
   protected readonly steps = computed(() => yearSteps(this.years()));
-  protected readonly day = computed(() => this.dragged()?.clearBy ?? this.clearBy());
+  protected readonly day = computed(() => this.dragged()?.clearBy ?? this.wished());
   protected readonly sentence = computed(() => {
     const dragged = this.dragged();
     return worthSentence({
@@ -86,13 +96,13 @@ export class FrontierCurve {
   protected onDrag({ at, done }: { at: readonly [number, number]; done: boolean }): void {
     const nearest = nearestHorizon(this.months(), at, this.top());
     this.dragged.set(done ? undefined : nearest);
-    if (done && nearest) this.wish.emit(nearest.clearBy);
+    if (done && nearest) this.wishFor(nearest);
   }
 
   /** Arrows go a year along the curve, with Shift a month; `h` and `c` to where faster stops being worth it. */
   protected onKey(event: KeyboardEvent): void {
     const months = this.months();
-    const now = months.findLastIndex(({ clearBy }) => clearBy <= this.clearBy());
+    const now = months.findLastIndex(({ clearBy }) => clearBy <= this.wished());
     const by = event.shiftKey ? 1 : 12;
     const crossing = this.crossing();
     const to: Record<string, number | undefined> = {
@@ -110,6 +120,11 @@ export class FrontierCurve {
     event.preventDefault();
     if ((event.key === 'h' || event.key === 'c') && place < 0) return;
     const horizon = months[Math.min(months.length - 1, Math.max(0, place))];
-    if (horizon) this.wish.emit(horizon.clearBy);
+    if (horizon) this.wishFor(horizon);
+  }
+
+  private wishFor({ clearBy }: PublishedHorizon): void {
+    this.wished.set(clearBy);
+    this.wish.emit(clearBy);
   }
 }

@@ -180,6 +180,11 @@ export class DifferencesList {
     this.focus(line.id);
   }
 
+  protected leave(line: DifferenceLine): void {
+    this.commenting.set(undefined);
+    this.focus(line.id);
+  }
+
   protected onKey(event: KeyboardEvent, line: DifferenceLine): void {
     if (event.target !== event.currentTarget || event.ctrlKey || event.metaKey || event.altKey) return;
     // After `g` a letter goes to a place.
@@ -225,6 +230,6 @@ export class DifferencesList {
   }
 
   private focus(id: string): void {
-    setTimeout(() => this.element.nativeElement.querySelector<HTMLElement>(`[data-line="${id}"]`)?.focus());
+    this.element.nativeElement.querySelector<HTMLElement>(`[data-line="${id}"]`)?.focus();
   }
 }

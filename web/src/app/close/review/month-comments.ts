@@ -82,6 +82,8 @@ export class MonthComments {
   readonly byKey = input(false);
   readonly about = input.required<string>();
   readonly said = output<string>();
+  /** Nothing is said after all. */
+  readonly left = output();
   protected readonly writes = signal(false);
   protected text = '';
   private readonly box = viewChild<ElementRef<HTMLTextAreaElement>>('box');
@@ -104,6 +106,8 @@ export class MonthComments {
 
   protected leave(event: Event): void {
     event.stopPropagation();
-    if (this.text.trim() === '') this.writes.set(false);
+    if (this.text.trim() !== '') return;
+    this.writes.set(false);
+    this.left.emit();
   }
 }

@@ -17,7 +17,8 @@ export function carryOut(act: TimelineAct, form: LoanForm, dues: readonly number
   const { stretches, events, every } = form.controls;
   const periodDays = yearDays / paymentsPerYear[every.value];
   if (item.kind === 'stretch') {
-    const stretch = stretches.at(item.at).controls;
+    const stretch = stretches.controls[item.at]?.controls;
+    if (!stretch) return;
     const typed = stretchesInPayments(form.getRawValue())[item.at]?.count.trim() ?? '';
     const count = /^\d+$/.test(typed) ? Number(typed) : undefined;
     if (act.act === 'remove' && stretches.length > 1) stretches.removeAt(item.at);
@@ -28,15 +29,18 @@ export function carryOut(act: TimelineAct, form: LoanForm, dues: readonly number
     }
     return;
   }
-  const event = events.at(item.at).controls;
+  // Taken away already, where keys follow fast.
+  const event = events.controls[item.at]?.controls;
+  if (!event) return;
   const day = event.type.value === 'extra-each' ? event.from : event.on;
   if (act.act === 'remove') events.removeAt(item.at);
   if (act.act === 'place') {
     const near = act.dragged && dues.find((due) => Math.abs(due - act.day) < periodDays * nearShare);
     day.setValue(showDay(near || act.day));
   }
+  const on = readDay(day.value) ?? item.from;
+  if (act.act === 'shift') day.setValue(showDay(on + act.by));
   if (act.act === 'to-due') {
-    const on = readDay(day.value) ?? item.from;
     const due = act.by > 0 ? dues.find((each) => each > on) : dues.findLast((each) => each < on);
     if (due !== undefined) day.setValue(showDay(due));
   }

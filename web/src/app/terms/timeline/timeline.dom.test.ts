@@ -2,6 +2,7 @@ import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { loanForm } from '../form/loan-form';
 import { eventForm } from '../form/event-form';
+import { stretchForm } from '../form/stretch-form';
 import { Timeline, type TimelineAct } from './timeline';
 import { timelineModel } from './timeline-model';
 
@@ -54,10 +55,23 @@ describe('a loan’s life by keyboard', () => {
     const event = button(/^Extra principal/);
     press(event, 'ArrowRight');
     press(event, 'ArrowLeft', { shiftKey: true });
-    const [moved] = acts;
-    // 15 June 2026 is day 20,619 of the calendar that counts from 1970.
-    expect(moved).toMatchObject({ act: 'place', day: 20_620 });
-    expect(told()[1]).toBe('to-due -1');
+    expect(told()).toEqual(['shift 1', 'to-due -1']);
+  });
+
+  it('goes along with a stretch that it moves, and stays where there is no place to move to', async () => {
+    const form = loanForm();
+    form.patchValue({ start: '2026-01-01', first: '2026-02-01' });
+    form.controls.stretches.push(stretchForm({ type: 'interest-only', count: '6' }));
+    const model = timelineModel(form.getRawValue(), { spans: [], renewals: [] }, false);
+    fixture.componentRef.setInput('model', model);
+    await fixture.whenStable();
+    const [first, second] = [button(/^Stretch 1/), button(/^Stretch 2/)];
+    first.focus();
+    press(first, 'ArrowRight', { altKey: true });
+    expect(document.activeElement).toBe(second);
+    press(second, 'ArrowRight', { altKey: true });
+    expect(document.activeElement).toBe(second);
+    expect(told()).toEqual(['reorder 1', 'reorder 1']);
   });
 
   it('does nothing where it is only looked at', async () => {

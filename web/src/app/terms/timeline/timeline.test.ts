@@ -105,4 +105,14 @@ describe('what is done on the line', () => {
     act(form, 'event', 0, { act: 'remove' });
     expect(form.controls.events).toHaveLength(0);
   });
+
+  it('does each of several keys, though they come before the line is drawn anew', () => {
+    const form = composed([40]);
+    const [item] = drawn(form).events;
+    for (const by of [1, 1, -1, 1]) carryOut({ act: 'shift', by, item } as TimelineAct, form, dues);
+    expect(dayOfEvent(form)).toBe(start + 42);
+    for (let press = 0; press < 2; press += 1) carryOut({ act: 'remove', item } as TimelineAct, form, dues);
+    expect(form.controls.events).toHaveLength(0);
+    expect(form.controls.stretches).toHaveLength(2);
+  });
 });

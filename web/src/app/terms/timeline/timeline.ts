@@ -7,6 +7,7 @@ import {
   input,
   output,
   signal,
+  viewChildren,
 } from '@angular/core';
 import { showDay } from '@coffer/contract';
 import { placeOf, type TimelineItem, type TimelineModel } from './timeline-model';
@@ -20,6 +21,8 @@ export type TimelineAct =
   | { readonly act: 'place'; readonly item: TimelineItem; readonly day: number; readonly dragged?: boolean }
   /** A stretch one place earlier or later. */
   | { readonly act: 'reorder'; readonly item: TimelineItem; readonly by: number }
+  /** An event some days on. */
+  | { readonly act: 'shift'; readonly item: TimelineItem; readonly by: number }
   /** An event to the due date before or after. */
   | { readonly act: 'to-due'; readonly item: TimelineItem; readonly by: number };
 
@@ -38,6 +41,7 @@ export class Timeline {
   readonly fixed = input(false);
   readonly acted = output<TimelineAct>();
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  private readonly stretches = viewChildren<ElementRef<HTMLElement>>('stretch');
   private readonly held = signal<{ item: TimelineItem; model: TimelineModel } | undefined>(undefined);
   /** Percent of the whole below which a stretch is named shortly. */
   protected readonly shortBelow = 14;
@@ -109,6 +113,8 @@ export class Timeline {
     if (!act) return;
     event.preventDefault();
     this.acted.emit(act);
+    // Places stay where they are and stretches change between them: the keyboard goes along with the one that moved.
+    if (act.act === 'reorder') this.stretches()[item.at + act.by]?.nativeElement.focus();
   }
 }
 
@@ -122,5 +128,5 @@ function actOf(event: KeyboardEvent, item: TimelineItem): TimelineAct | undefine
       ? { act: 'reorder', item, by }
       : { act: 'lengthen', item, by: event.shiftKey ? 12 * by : by };
   }
-  return event.shiftKey ? { act: 'to-due', item, by } : { act: 'place', item, day: item.from + by };
+  return event.shiftKey ? { act: 'to-due', item, by } : { act: 'shift', item, by };
 }
