@@ -336,7 +336,8 @@ export class PortfolioPage {
   protected onKey(event: KeyboardEvent): void {
     const inField =
       event.target instanceof HTMLElement && event.target.matches('input, textarea, mat-select');
-    if (inField || event.ctrlKey || event.metaKey || event.altKey) return;
+    // What went to a place by its letters changes nothing here.
+    if (inField || event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey) return;
     if (event.key === '[') this.move(-shownPeriods);
     else if (event.key === ']') this.move(shownPeriods);
     else if (event.key === 's') void this.router.navigateByUrl('/portfolio/side-by-side');

@@ -209,7 +209,7 @@ export class TakeOnPage {
   protected onKey(event: KeyboardEvent): void {
     const typing = event.target instanceof HTMLElement && event.target.matches('input, textarea, select');
     if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) this.takeOn();
-    else if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
+    else if (typing || event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey) return;
     else if (event.key === 'n') this.toNextFault();
     else if (event.key === 'x') this.turnRow();
     else return;
