@@ -7,6 +7,7 @@ import { levelBy, planLoan, rowsAfter, type PlannedRow } from '../loan/plan/plan
 import { regularContract, type RegularContract } from '../loan/plan/regular-contract.ts';
 import { ratioToNumber } from '../money/ratio.ts';
 import { rateAt } from '../rates/rate-timeline.ts';
+import { firstWhere } from '../search/first-where.ts';
 import { byContract, type PlanMember } from './plan.ts';
 import type { Count, MinorUnits } from '../units/units.ts';
 
@@ -104,13 +105,8 @@ function toOneDay(accounts: readonly Account[], monthly: number): number {
   days.sort((a, b) => a - b);
   const yearly = (day: CalendarDay): number =>
     accounts.reduce((sum, account) => sum + levelFor(account, day) * account.perYear, 0);
-  let [low, high] = [-1, days.length - 1];
-  while (high - low > 1) {
-    const middle = (low + high) >> 1;
-    if (yearly(days[middle] as number) <= 12 * monthly) high = middle;
-    else low = middle;
-  }
-  const day = days[high];
+  const within = (at: number): boolean => yearly(days[at] as number) <= 12 * monthly;
+  const day = days[firstWhere(-1, days.length - 1, within)];
   if (day === undefined) return 0;
   const left = Math.floor(monthly - yearly(day) / 12);
   for (const account of accounts) {

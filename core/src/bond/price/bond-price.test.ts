@@ -91,7 +91,7 @@ describe('price and yield', () => {
       (market: string): (() => unknown) =>
       () =>
         buildBondSchedule(plainBond('8', { marketYield: { ...percent(market), num: -percent(market).num } }));
-    expect(at('200')).toThrow('There is no price at a yield of -200%');
+    expect(at('200')).toThrow('There is no price at a yield of -200%; it must be above -200%.');
     expect(at('99')).toThrow('a price is above 0 and at most 1000');
     expect(() => buildBondSchedule(plainBond('8', {}))).toThrow('Give the price');
   });
@@ -121,6 +121,17 @@ describe('price and yield', () => {
     expect(paid).toBeGreaterThan(0.09);
     expect(paid).toBeLessThan(0.0901);
     expect(paidExpense).toBeCloseTo((9_604_000 * paid) / 2, 4);
+  });
+
+  // Common practice: a month of 10 % on 92,155.80 is 767.965, and half a cent is rounded up.
+  it('is charged exactly where it is stated, so that half a cent is one', () => {
+    const terms = plainBond('8', {
+      face: 10_000_003,
+      every: 'month',
+      marketYield: percent('10'),
+      rounding: { interest: 'cent', ties: 'away-from-zero' },
+    });
+    expect(buildBondSchedule(terms).rows[1]).toMatchObject({ opening: 9_215_580, expense: 76_797 });
   });
 
   // Common practice: a price quoted to the cent and its yield to a hundredth of a percent differ by their rounding only.

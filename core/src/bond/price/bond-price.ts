@@ -44,8 +44,8 @@ export function accruedCoupon(terms: PricedTerms, flow: ContractualFlow, on: Cal
   return multiplyRatios(multiplyRatios(terms.couponRate, ratio(BigInt(num), BigInt(den))), flow.outstanding);
 }
 
-/** A payment still to come: how far after the one before (or the day of the price), and how much, per 1 of face. */
-interface Payment {
+/** A payment still to come: years after the one before (or the day of the price), and how much, per 1 of face. */
+export interface PaymentAhead {
   readonly ahead: Fraction;
   readonly amount: Decimal;
 }
@@ -53,14 +53,14 @@ interface Payment {
 /** A bond priced on one day at any yields: what does not change with the yield is worked out once. */
 export class BondPricing {
   readonly accrued: Decimal;
-  private readonly perYear: number;
-  /** The last payment first. */
-  private readonly backwards: readonly Payment[];
+  /** Coupons a year, so often a yield compounds. */
+  readonly perYear: number;
+  readonly payments: readonly PaymentAhead[];
 
   constructor(terms: PricedTerms, flows: readonly ContractualFlow[], on: CalendarDay) {
     this.perYear = couponsPerYear(terms);
     const remaining = flows.filter(({ period }) => period.to > on);
-    this.backwards = remaining.toReversed().map(({ period, coupon, principal }) => ({
+    this.payments = remaining.map(({ period, coupon, principal }) => ({
       ahead: yearsWithin(terms, period, Math.max(on, period.from), period.to),
       amount: decimalOf(addRatios(coupon, principal)),
     }));
@@ -73,7 +73,7 @@ export class BondPricing {
     const discounts = new Map<number, Decimal>();
     let value = new PreciseDecimal(0);
     // From the last payment back, what is worth something then is discounted over the stretch before it.
-    for (const { ahead, amount } of this.backwards) {
+    for (const { ahead, amount } of this.payments.toReversed()) {
       const key = ahead.num / ahead.den;
       let discount = discounts.get(key);
       if (!discount) {

@@ -1,10 +1,10 @@
 import type Decimal from 'decimal.js';
 import type { CalendarDay } from '../../calendar/calendar-day.ts';
 import { ratioToNumber } from '../../money/ratio.ts';
+import { fallingRoot, type ValueAndSlope } from '../../search/falling-root.ts';
 import { TermsFault } from '../../faults/terms-fault.ts';
 import { BondPricing, PreciseDecimal, type PricedTerms } from './bond-price.ts';
 import type { ContractualFlow } from '../terms/contractual-flows.ts';
-import { couponsPerYear, yearsWithin } from '../terms/coupon-periods.ts';
 
 /** A yield found by iteration, and what its price misses the given price by, per 1 of face. */
 export interface SolvedYield {
@@ -31,8 +31,11 @@ export function yieldFromPrice(
   on: CalendarDay,
 ): SolvedYield {
   const pricing = new BondPricing(terms, flows, on);
-  const estimate = estimateYield(terms, flows, dirty.toNumber(), on);
-  let yearly = new PreciseDecimal(estimate.yearly);
+  const start = ratioToNumber(terms.couponRate);
+  // Price falls as yield rises.
+  const estimate = fallingRoot(priceAndSlope(pricing), dirty.toNumber(), { lowest, highest, start });
+  if (!estimate) throw new TermsFault('price', 'No yield between -90% and 10,000% gives this price.');
+  let yearly = new PreciseDecimal(estimate.root);
   let residual = pricing.dirty(yearly).minus(dirty);
   for (let step = 0; step < 20 && residual.abs().greaterThan(tolerance); step += 1) {
     yearly = yearly.minus(residual.div(estimate.slope));
@@ -41,57 +44,21 @@ export function yieldFromPrice(
   return { yearly, residual };
 }
 
-/** Price falls as yield rises, so the bracket always holds the one root; a step that leaves it halves it. */
-function estimateYield(
-  terms: PricedTerms,
-  flows: readonly ContractualFlow[],
-  dirty: number,
-  on: CalendarDay,
-): { yearly: number; slope: number } {
-  const price = priceAndSlope(terms, flows, on);
-  let low = lowest;
-  let high = highest;
-  if (price(low).value < dirty || price(high).value > dirty) {
-    throw new TermsFault('price', 'No yield between -90% and 10,000% gives this price.');
-  }
-  let yearly = ratioToNumber(terms.couponRate);
-  let { value, slope } = price(yearly);
-  for (let step = 0; step < 200; step += 1) {
-    if (value > dirty) low = yearly;
-    else high = yearly;
-    let next = yearly - (value - dirty) / slope;
-    if (!(next > low && next < high)) next = (low + high) / 2;
-    const moved = Math.abs(next - yearly);
-    yearly = next;
-    ({ value, slope } = price(yearly));
-    if (moved <= 1e-15 * Math.max(1, Math.abs(yearly))) break;
-  }
-  return { yearly, slope };
-}
-
 /** The price and its derivative by the yield, in doubles. */
-function priceAndSlope(
-  terms: PricedTerms,
-  flows: readonly ContractualFlow[],
-  on: CalendarDay,
-): (yearly: number) => { value: number; slope: number } {
-  const perYear = couponsPerYear(terms);
-  let ahead = 0;
-  const payments = flows
-    .filter(({ period }) => period.to > on)
-    .map(({ period, coupon, principal }) => {
-      const years = yearsWithin(terms, period, Math.max(on, period.from), period.to);
-      ahead += years.num / years.den;
-      return { ahead, amount: ratioToNumber(coupon) + ratioToNumber(principal) };
-    });
+function priceAndSlope({ perYear, payments }: BondPricing): (yearly: number) => ValueAndSlope {
+  let years = 0;
+  const paid = payments.map(({ ahead, amount }) => {
+    years += ahead.num / ahead.den;
+    return { years, amount: amount.toNumber() };
+  });
   return (yearly) => {
     const base = 1 + yearly / perYear;
     let value = 0;
     let slope = 0;
-    for (const payment of payments) {
-      const discounted = payment.amount * base ** (-perYear * payment.ahead);
+    for (const payment of paid) {
+      const discounted = payment.amount * base ** (-perYear * payment.years);
       value += discounted;
-      slope -= (discounted * payment.ahead) / base;
+      slope -= (discounted * payment.years) / base;
     }
     return { value, slope };
   };

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { formatDay } from '../../calendar/calendar-day.ts';
-import { paid } from '../../testing/loan-events.ts';
+import { paid, settled } from '../../testing/loan-events.ts';
 import { day, level, percent, plainLoan, thousand } from '../../testing/plain-loan.ts';
 import { buildLoanSchedule } from '../schedule/build-loan-schedule.ts';
 import type { LoanSchedule } from '../schedule/loan-schedule.ts';
@@ -80,6 +80,28 @@ describe('costs in equal parts', () => {
     expect(rows(made(fee('2025-06-01', 700, 'expense')))).toEqual(times(12, 100));
     expect(costPlansOf(withCosts(undefined, { events: [fee('2025-06-01', 700)] }))).toBe(2);
     expect(costPlansOf(withCosts(undefined, { events: [fee('2025-06-01', 700, 'expense')] }))).toBe(0);
+  });
+
+  // The last day takes what is left, be it a due date or not.
+  it('are all amortized on the day that the loan is settled on', () => {
+    const made = withCosts(equal(1_200), { dayCount: 'ACT/360', events: [settled('2025-06-16')] });
+    expect(rows(made)).toEqual([...times(5, 100), 700]);
+    // Until then nobody knows: 14 of the 30 days of June's payment.
+    expect(amortizedCosts(made, day('2025-06-15'))).toBe(500 + 47);
+    expect(unamortizedCosts(made, day('2025-06-16'))).toBe(0);
+    expect(amortizedCosts(made, day('2025-12-01'))).toBe(1_200);
+  });
+
+  // A day count by periods gives a month its twelfth of the year, however many days it has.
+  it('take by days the part of a period that the day count gives, in leap years too', () => {
+    const costs: Partial<LoanTerms> = { start: day('2023-12-01'), first: day('2024-02-01') };
+    const made = withCosts(equal(6_200), { ...costs, dayCount: 'ACT/ACT-ISDA' }, [level(2)]);
+    // 31 of 365 days and 31 of 366, to the second of February: what had passed by 1 January is more than a half.
+    const [december, january] = [31 / 365, 31 / 366];
+    const firstShare = Math.round((3_100 * december) / (december + january));
+    expect(amortizedCosts(made, day('2024-01-01'))).toBe(firstShare);
+    expect(firstShare).toBe(1_552);
+    expect(rows(made)).toEqual([3_100, 3_100]);
   });
 
   it('take the days of a month of thirty where a day count gives a stretch none', () => {
@@ -231,9 +253,28 @@ describe('costs at the effective rate', () => {
     });
     const [rate] = costAmortization(stepped).effectiveRates;
     expect(rate?.overAgreed).toBe(true);
-    // 3 % of a loan repaid over a year is some 6 % a year on what is owed on average.
-    expect(Number(rate?.rate)).toBeGreaterThan(0.05);
-    expect(Number(rate?.rate)).toBeLessThan(0.07);
+    // Found again by halving: a month grows by what is agreed, 1 % and from July 1.5 %, and by the rate sought over it.
+    const agreed = (at: number): number => (at < 6 ? 1.01 : 1.015);
+    const left = (yearly: number): number[] =>
+      [...stepped.payment.slice(0, 12)].reduce(
+        (values, paid, at) => [
+          ...values,
+          (values.at(-1) ?? 0) * agreed(at) * (1 + yearly) ** (1 / 12) - paid,
+        ],
+        [97_000],
+      );
+    let [low, high] = [0, 1];
+    for (let step = 0; step < 60; step += 1) {
+      const middle = (low + high) / 2;
+      if ((left(middle).at(-1) ?? 0) < 0) low = middle;
+      else high = middle;
+    }
+    expect(Number(rate?.rate)).toBeCloseTo(low, 10);
+    const carried = left(low);
+    for (const [at, amount] of rows(stepped).slice(0, -1).entries()) {
+      const grown = (carried[at] ?? 0) * (agreed(at) * (1 + low) ** (1 / 12) - 1);
+      expect(Math.abs(amount - (grown - (stepped.interest[at] ?? 0))), `row ${at}`).toBeLessThanOrEqual(0.51);
+    }
     // From the day of the step on nothing is known to change, and a step on the first day is the rate of all.
     const fromStart = withCosts(effective(3_000), {
       rateSteps: [{ from: day('2025-01-01'), annualRate: percent('18'), payment: 're-level' }],
@@ -294,6 +335,8 @@ describe('costs at the effective rate', () => {
       then: 'shorten',
     };
     expect(from(each)).toEqual(['2025-01-01', '2025-04-01']);
+    // Where it begins between due dates, the first payment to change is the one after it.
+    expect(from({ ...each, from: day('2025-04-02') })).toEqual(['2025-01-01', '2025-04-02']);
     const plans = (...events: LoanEvent[]): number => costPlansOf(withCosts(effective(3_000), { events }));
     expect([
       plans(paid('2025-03-01', '2025-03-04', level12)),

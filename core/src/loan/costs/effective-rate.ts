@@ -8,6 +8,7 @@ import {
   type Fixed,
 } from '../../money/fixed-point.ts';
 import { Precise } from '../../money/precise.ts';
+import { fallingRoot, type ValueAndSlope } from '../../search/falling-root.ts';
 
 /** An amount paid, and the years since the payment before. */
 export interface CashFlow {
@@ -18,14 +19,12 @@ export interface CashFlow {
   readonly agreed?: Fixed;
 }
 
-/** Steps to a root in doubles, and from there to one of many digits; a step this small is the last. */
-const mostSteps = 200;
+/** Steps from a root in doubles to one of many digits; a step this small is the last. */
 const mostPolishing = 12;
 const polished = fixedOne >> 90n;
 
 /** The forces of interest that are looked at: from −99 % a year to over a million percent. */
-const lowest = -5;
-const highest = 10;
+const looked = { lowest: -5, highest: 10, start: 0 };
 
 /** A rate found, and what it makes of one over shares of a year. */
 export interface EffectiveGrowth {
@@ -47,7 +46,7 @@ export function solveEffectiveRate(carrying: Fixed, flows: readonly CashFlow[]):
   const found = estimated(carrying, flows);
   if (!found) return undefined;
   const perSlope = fixedDecimal(new Precise(1).div(found.slope));
-  let force = fixedDecimal(new Precise(found.force));
+  let force = fixedDecimal(new Precise(found.root));
   for (let step = 0; step < mostPolishing; step += 1) {
     const change = fixedProduct(worth(flows, growthAt(-force)) - carrying, perSlope);
     force -= change;
@@ -80,15 +79,8 @@ function worth(flows: readonly CashFlow[], discountOver: (years: Fraction) => Fi
   return sum;
 }
 
-/**
- * The force of interest in doubles, and what the worth of the flows moves by with it. Their worth falls as it rises, so
- * the bracket always holds the one root; a step of Newton's method that leaves it halves it.
- */
-function estimated(
-  carrying: Fixed,
-  flows: readonly CashFlow[],
-): { force: number; slope: number } | undefined {
-  const sought = toNumber(carrying);
+/** The force of interest in doubles, and what the worth of the flows moves by with it: it falls as the force rises. */
+function estimated(carrying: Fixed, flows: readonly CashFlow[]): { root: number; slope: number } | undefined {
   let time = 0;
   let agreedBy = 0;
   const plain = flows.map(({ years, amount, agreed }) => {
@@ -96,7 +88,7 @@ function estimated(
     agreedBy += agreed === undefined ? 0 : Math.log(toNumber(agreed));
     return { time, agreedBy, amount: toNumber(amount) };
   });
-  const at = (force: number): { value: number; slope: number } => {
+  const at = (force: number): ValueAndSlope => {
     let [value, slope] = [0, 0];
     for (const flow of plain) {
       const discounted = flow.amount * Math.exp(-force * flow.time - flow.agreedBy);
@@ -105,21 +97,7 @@ function estimated(
     }
     return { value, slope };
   };
-  let [low, high] = [lowest, highest];
-  if (!(at(low).value > sought && at(high).value < sought)) return undefined;
-  let force = 0;
-  let { value, slope } = at(force);
-  for (let step = 0; step < mostSteps; step += 1) {
-    if (value > sought) low = force;
-    else high = force;
-    let next = force - (value - sought) / slope;
-    if (!(next > low && next < high)) next = (low + high) / 2;
-    const moved = Math.abs(next - force);
-    force = next;
-    ({ value, slope } = at(force));
-    if (moved <= 1e-15 * Math.max(1, Math.abs(force))) break;
-  }
-  return { force, slope };
+  return fallingRoot(at, toNumber(carrying), looked);
 }
 
 function toNumber(value: Fixed): number {

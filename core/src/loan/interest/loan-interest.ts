@@ -5,6 +5,7 @@ import type { InterestPeriod } from '../../calendar/interest-period.ts';
 import { cycleIndexOnOrAfter } from '../../calendar/payment-dates.ts';
 import { growsOnInterest } from '../../rates/compounding.ts';
 import { rateAt, type RateTimeline } from '../../rates/rate-timeline.ts';
+import { firstAbove } from '../../search/first-above.ts';
 import { estimatedSteps, exactInterest, InterestSegment } from './interest-segment.ts';
 import type { LoanColumns } from '../schedule/loan-columns.ts';
 import { chargesInterest, grainsAt, type LoanSchedule } from '../schedule/loan-schedule.ts';
@@ -83,14 +84,7 @@ function firstAfter({ interestDays, count, cycle, cycleFrom }: Stretch, day: Cal
         : cycleIndexOnOrAfter(cycle, day) - cycleFrom;
     return Math.max(count, index - 1);
   }
-  let low = 0;
-  let high = count;
-  while (low < high) {
-    const middle = (low + high) >>> 1;
-    if ((interestDays[middle] as number) <= day) low = middle + 1;
-    else high = middle;
-  }
-  return low;
+  return firstAbove(interestDays, count, day);
 }
 
 /** The day from which a row's closing balance counts for interest. */

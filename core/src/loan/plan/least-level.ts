@@ -1,5 +1,6 @@
 import { BeyondExact } from '../../faults/beyond-exact.ts';
 import type { CalendarDay } from '../../calendar/calendar-day.ts';
+import { firstWhere } from '../../search/first-where.ts';
 import { duesBy, type Contract } from './contract.ts';
 import { isCleared, paidSchedule } from './paid-schedule.ts';
 import { estimatedLeft, follow, type RegularContract } from './regular-contract.ts';
@@ -26,12 +27,7 @@ export function leastLevel(clears: (level: number) => boolean, guess: number): n
       if (level === 0) return 0;
     }
   }
-  while (high - low > 1) {
-    const middle = Math.floor((low + high) / 2);
-    if (clears(middle)) high = middle;
-    else low = middle;
-  }
-  return high;
+  return firstWhere(low, high, clears);
 }
 
 /** The least level of a regular contract: begun where doubles say it is, so that a few trials settle it. */

@@ -1,6 +1,7 @@
 import type { CalendarDay } from '../../calendar/calendar-day.ts';
 import type { PartGrowth } from '../interest/interest-segment.ts';
 import type { RateTimeline } from '../../rates/rate-timeline.ts';
+import { firstAbove } from '../../search/first-above.ts';
 import {
   rowKinds,
   type AmountColumn,
@@ -192,12 +193,5 @@ export function asksOneAmount({ kind, amount }: PaymentSetting): boolean {
  * lastRowOn(loan.date, loan.length, day('2025-03-15')) // 1
  */
 export function lastRowOn(date: Int32Array, length: Count, on: CalendarDay): Count {
-  let low = 0;
-  let high = length;
-  while (low < high) {
-    const middle = (low + high) >>> 1;
-    if ((date[middle] as number) <= on) low = middle + 1;
-    else high = middle;
-  }
-  return low - 1;
+  return firstAbove(date, length, on) - 1;
 }
