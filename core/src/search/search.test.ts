@@ -75,6 +75,23 @@ describe('where a falling function comes to a value', () => {
     );
   });
 
+  // A step from 0 to where e^−x is e^2 would be one to 1 − e^2, −6.4; from 6 to where e^x is e^8 one to 5 + e^2, 12.4.
+  it('is looked for between the ends only', () => {
+    const asked: number[] = [];
+    const seen =
+      (at: (place: number) => ValueAndSlope) =>
+      (place: number): ValueAndSlope => {
+        asked.push(place);
+        return at(place);
+      };
+    const ends = { lowest: -5, highest: 10 };
+    const falling = worth([[1, 1]]);
+    expect(fallingRoot(seen(falling), Math.exp(2), { ...ends, start: 0 })?.root).toBeCloseTo(-2, 13);
+    const steeper = (x: number): ValueAndSlope => ({ value: -Math.exp(x), slope: -Math.exp(x) });
+    expect(fallingRoot(seen(steeper), -Math.exp(8), { ...ends, start: 6 })?.root).toBeCloseTo(8, 13);
+    for (const place of asked) expect(place >= -5 && place <= 10).toBe(true);
+  });
+
   // 9 − x² is 5 at 2, where it falls by 4.
   it('is a place and the slope there, of a root that is worked by hand', () => {
     const square = (x: number): ValueAndSlope => ({ value: 9 - x * x, slope: -2 * x });

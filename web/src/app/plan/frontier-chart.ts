@@ -51,9 +51,10 @@ export function frontierChart({
     const interests = drawn.map((horizon) => placeOf(horizon)[0]);
     const [low, high] = [Math.min(...interests), Math.max(...interests)];
     const cash = drawn.map((horizon) => placeOf(horizon)[1]);
-    // The curve has the picture to itself; what lies below is empty.
-    const step = 10 ** Math.floor(Math.log10(Math.max(1, Math.min(...cash))));
-    const bottom = Math.max(0, Math.floor((Math.min(...cash) * 0.93) / step) * step);
+    // The curve has the picture to itself, with room below its lowest dots for their names.
+    const least = Math.min(...cash);
+    const step = 10 ** Math.floor(Math.log10(Math.max(1, least)));
+    const bottom = Math.max(0, Math.floor((least - (top - least) * 0.1) / step) * step);
     const pad = Math.max((high - low) * 0.06, 1);
     const dots = years.filter((horizon) => placeOf(horizon)[1] <= top);
     const named = roomForNames(dots, (high - low) * 0.05);
