@@ -26,7 +26,6 @@ export class PeriodGrowths {
   private readonly daysKnown: PeriodGrowth[][] = [];
   private readonly evenKnown: PeriodGrowth[] = [];
   private readonly tables: Map<Stretch, PeriodGrowth[]>[] = [];
-  private table: { stretch?: Stretch; rate: number; growths: PeriodGrowth[] } = { rate: -1, growths: [] };
   private readonly step: bigint;
   private readonly even: boolean;
   private readonly yearOf: number | undefined;
@@ -73,11 +72,9 @@ export class PeriodGrowths {
 
   /** Growths of a stretch at a rate by place: each period is counted once, however often a payment is set over it. */
   private tableOf(stretch: Stretch, rate: number): PeriodGrowth[] {
-    if (this.table.stretch === stretch && this.table.rate === rate) return this.table.growths;
     const ofRate = (this.tables[rate] ??= new Map<Stretch, PeriodGrowth[]>());
     let growths = ofRate.get(stretch);
     if (!growths) ofRate.set(stretch, (growths = []));
-    this.table = { stretch, rate, growths };
     return growths;
   }
 
