@@ -134,6 +134,24 @@ describe('price and yield', () => {
     expect(buildBondSchedule(terms).rows[1]).toMatchObject({ opening: 9_215_580, expense: 76_797 });
   });
 
+  // Street convention (ICMA rule 803): what is left of a broken period compounds, four of six months to 1.05^(4/6).
+  it('is compounded over what is left of the coupon period that a bond is sold in', () => {
+    const terms = plainBond('8', {
+      issued: day('2024-03-01'),
+      dated: day('2024-01-01'),
+      marketYield: percent('10'),
+      rounding: { interest: 'cent', ties: 'away-from-zero' },
+    });
+    const { rows } = buildBondSchedule(terms);
+    const coupons = [...Array(10).keys()].reduce((sum, at) => sum + 4 / 1.05 ** (4 / 6 + at), 0);
+    // The price with the coupon of two months that is sold with the bond; in cents of 100,000.
+    const dirty = (coupons + 100 / 1.05 ** (4 / 6 + 9)) * 100_000;
+    const [, first] = rows;
+    expect((first?.opening ?? 0) + 133_333).toBeCloseTo(dirty, -0.5);
+    const expense = first ? ratioToNumber(first.exactExpense) : 0;
+    expect(Math.abs(expense - dirty * (1.05 ** (4 / 6) - 1))).toBeLessThan(0.05);
+  });
+
   // Common practice: a price quoted to the cent and its yield to a hundredth of a percent differ by their rounding only.
   it('and a price stated beside it do not belong together, beyond what their rounding explains', () => {
     const both = (price: string, yieldDecimals = 2): (() => unknown) => {
