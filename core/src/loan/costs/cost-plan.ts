@@ -89,7 +89,6 @@ function partOf(
   on: CalendarDay,
   day: CalendarDay,
 ): number {
-  if (on <= since) return 0;
   const passed = yearsBetween(known, since, on);
   const whole = yearsBetween(known, since, day);
   // A day count may give a stretch at a month's end no days at all.
@@ -180,13 +179,10 @@ function effectiveShares(
   const accrued = accruedOn(known, from);
   const carried = owedAfter(known, lastRowOn(known.date, known.length, from)) + accrued - fixedOf(left);
   const flows = flowsAfter(known, from, overAgreed);
-  const found =
-    carried > 0n
-      ? solveEffectiveRate(
-          carried,
-          flows.map(({ flow }) => flow),
-        )
-      : undefined;
+  const found = solveEffectiveRate(
+    carried,
+    flows.map(({ flow }) => flow),
+  );
   // Costs beyond what is owed, as a late fee may be, have no rate; they go in equal parts.
   if (!found) return equalShares(known, from, left, rows);
   const { rate, over } = found;
@@ -249,14 +245,14 @@ function flowsAfter(
 /** The years between two days by the loan's own day count. */
 function yearsBetween(known: LoanSchedule, from: CalendarDay, to: CalendarDay): Fraction {
   const { years } = dayCounts[known.terms.dayCount];
-  let sum: Fraction = { num: 0, den: 1 };
+  const parts: Fraction[] = [];
   for (let at = from; at < to;) {
     const { period, until } = interestPeriodOn(known.stretches, at);
     const ends = Math.min(to, until);
-    sum = addFractions(sum, years(at, ends, period));
+    parts.push(years(at, ends, period));
     at = ends;
   }
-  return sum;
+  return parts.length > 0 ? parts.reduce(addFractions) : { num: 0, den: 1 };
 }
 
 /** What the agreed interest makes of one between two days. */
@@ -269,8 +265,6 @@ function agreedGrowth(known: LoanSchedule, from: CalendarDay, to: CalendarDay): 
 }
 
 function addFractions(a: Fraction, b: Fraction): Fraction {
-  if (a.num === 0) return b;
-  if (a.den === b.den) return { num: a.num + b.num, den: a.den };
   const { num, den } = ratio(
     BigInt(a.num) * BigInt(b.den) + BigInt(b.num) * BigInt(a.den),
     BigInt(a.den * b.den),

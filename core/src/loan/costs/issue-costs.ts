@@ -93,7 +93,6 @@ const planned = fact((schedule: LoanSchedule): Planned => {
 });
 
 function amortize(schedule: LoanSchedule): Planned {
-  const { length, date } = schedule;
   const plans: PlannedFrom[] = [];
   for (const day of newsDays(schedule)) {
     const known = asKnownOn(schedule, day, 'going-on');
@@ -106,19 +105,25 @@ function amortize(schedule: LoanSchedule): Planned {
       sameAfter(latest.plan.known, known, day);
     if (!goesOn) plans.push({ plan: costPlan(known, day, left), before: through });
   }
-  const amortized = new Float64Array(length);
+  const amortized = new Float64Array(schedule.length);
   let before = 0;
-  for (let row = 0; row < length; row += 1) {
-    const on = date[row] as number;
-    // Of several rows of one day the last books what is amortized by it.
-    if (date[row + 1] === on && row + 1 < length) continue;
-    if ((schedule.n[row] as number) === 0 && row < length - 1) continue;
-    const through = amortizedOn(schedule, plans, on);
+  for (const row of bookingRows(schedule)) {
+    const through = amortizedOn(schedule, plans, schedule.date[row] as number);
     amortized[row] = through - before;
     before = through;
   }
   const effectiveRates = plans.flatMap(({ plan: { from, rate } }) => (rate ? [{ from, ...rate }] : []));
   return { amortized, effectiveRates, plans };
+}
+
+/** The rows that book what is amortized: the last payment of each day, whatever else happens on it, and the last row. */
+function bookingRows({ length, date, n }: LoanSchedule): number[] {
+  const rows: number[] = [];
+  for (let row = length - 1; row >= 0; row -= 1) {
+    const mayBook = (n[row] as number) > 0 || row === length - 1;
+    if (mayBook && date[row] !== date[rows.at(-1) ?? length]) rows.push(row);
+  }
+  return rows.reverse();
 }
 
 function amortizedOn(schedule: LoanSchedule, plans: readonly PlannedFrom[], on: CalendarDay): MinorUnits {
