@@ -84,6 +84,51 @@ describe('a rounded product', () => {
     expect([-1, -3, -5].map((amount) => roundedProduct(amount, estimated, 'even') + 0)).toEqual([0, -2, -2]);
   });
 
+  /** The number that times another is one, modulo a third; none where the two share a factor. */
+  const inverse = (of: bigint, modulo: bigint): bigint | undefined => {
+    let [before, at] = [modulo, of % modulo];
+    let [times, next] = [0n, 1n];
+    while (at > 0n) {
+      const whole = before / at;
+      [before, at] = [at, before - whole * at];
+      [times, next] = [next, times - whole * next];
+    }
+    return before === 1n ? ((times % modulo) + modulo) % modulo : undefined;
+  };
+
+  it('is right where what it rounds is as near to a half as its parts let it be', () => {
+    const cases = fc.record({
+      den: fc.oneof(
+        fc.bigInt({ min: 3n, max: 2n ** 29n + 5n }),
+        fc.bigInt({ min: 2n ** 40n, max: 2n ** 56n }),
+      ),
+      amount: fc.oneof(
+        fc.integer({ min: 1, max: 999 }),
+        fc.integer({ min: 1, max: 2 ** 34 }),
+        fc.integer({ min: 2 ** 43, max: 2 ** 46 }),
+      ),
+      off: fc.bigInt({ min: -1n, max: 1n }),
+      wholes: fc.oneof(fc.bigInt({ min: 0n, max: 40n }), fc.bigInt({ min: 2n ** 26n, max: 2n ** 33n })),
+    });
+    fc.assert(
+      fc.property(cases, ties, ({ den, amount, off, wholes }, how) => {
+        const turned = inverse(BigInt(amount), den);
+        fc.pre(turned !== undefined);
+        const num = (((den / 2n + off) * (turned ?? 0n)) % den) + wholes * den;
+        const twice = 2n * BigInt(amount) * num;
+        const exact = (twice + den) / (2n * den);
+        const isHalf = twice % (2n * den) === den;
+        fc.pre(exact <= BigInt(Number.MAX_SAFE_INTEGER));
+        const expected = isHalf && how === 'even' && exact % 2n === 1n ? exact - 1n : exact;
+        const by = multiplier({ num, den });
+        expect(BigInt(roundedProduct(amount, by, how))).toBe(expected);
+        const estimated = estimatedMultiplier(by.estimate, by.exact);
+        expect(BigInt(roundedProduct(amount, estimated, how))).toBe(expected);
+      }),
+      { numRuns: 5000 },
+    );
+  });
+
   it('takes the quick way for no multiplier that plain numbers cannot hold', () => {
     const cases = fc.record({
       amount: fc.integer({ min: 0, max: 2 ** 31 }),
