@@ -41,6 +41,28 @@ describe('what was recorded', () => {
     );
   });
 
+  // A payment agreed within a stretch without payments goes to what is charged from then on; what was kept apart before is
+  // paid with the last of the stretch.
+  it('names interest kept apart beside a payment that is agreed later', () => {
+    const schedule = buildLoanSchedule(
+      thousand([{ type: 'no-payment', count: 4, interest: 'kept-apart', then: 'pay' }, level(8)], {
+        events: [{ type: 'payment-change', on: day('2025-03-01'), payment: 5_000 }],
+      }),
+    );
+    const steps = [0, 1, 2, 3].map((row) =>
+      explainLoanFigure(schedule, row, 'payment').steps.map(({ label, amount }) => [label, amount]),
+    );
+    const agreed = ['Payment agreed from 2025-03-01', 5_000];
+    // January's interest, 1 % of 1,000.00, waits until 1 May.
+    expect(steps).toEqual([
+      [['Nothing is paid in this stretch', undefined]],
+      [agreed],
+      [agreed],
+      [agreed, ['+ interest kept apart, paid at the end of the stretch', 1_000]],
+    ]);
+    expect([...schedule.payment.slice(0, 4)]).toEqual([0, 5_000, 5_000, 6_000]);
+  });
+
   // Each of two on one day has its row, and so has one for a day on which nothing is due.
   it('is told by the row that it made', () => {
     const told = (...events: LoanEvent[]): unknown[] => {

@@ -140,7 +140,7 @@ function byAgreement(
     case 'none':
       return row.payment === 0
         ? made([{ label: 'Nothing is paid in this stretch', text: '' }])
-        : made([{ label: 'Interest kept apart, paid at the end of the stretch', amount: row.payment }]);
+        : made(keptApart('Interest', row.payment));
     case 'listed':
       return made([
         { label: 'Listed in the terms', amount: row.payment, link: { to: 'terms', key: 'phases' } },
@@ -175,6 +175,7 @@ function byAgreement(
           amount: agreed,
           link: { to: 'terms', key: 'events' },
         },
+        ...keptApart('+ interest', row.payment - agreed),
       ]);
     case 'level': {
       const growths = new PeriodGrowths(terms, rates);
@@ -199,6 +200,11 @@ function byAgreement(
       );
     }
   }
+}
+
+/** Interest that a stretch without payments kept apart, which its last day pays beside what else is agreed for it. */
+function keptApart(interest: 'Interest' | '+ interest', amount: number): ExplainStep[] {
+  return amount > 0 ? [{ label: `${interest} kept apart, paid at the end of the stretch`, amount }] : [];
 }
 
 /** What a bill, or a payment of interest alone, is made of. */
