@@ -34,8 +34,10 @@ describe('rows of a bond', () => {
         const { rows } = buildBondSchedule(terms);
         const last = rows.at(-1) as BondRow;
         for (const row of rows) {
+          // Costs whose cents have run out before the last row amortize no more, whatever their rate makes.
+          const runOut = terms.issueCosts !== undefined && row.unamortizedCosts === 0;
           // The discount and the costs are rounded apart.
-          if (row !== last || row.kind === 'redemption')
+          if ((row !== last && !runOut) || row.kind === 'redemption')
             expect(Math.abs(row.expense - ratioToNumber(row.exactExpense))).toBeLessThanOrEqual(
               1.5 * interestStep(terms),
             );
