@@ -188,11 +188,13 @@ describe('the document format', () => {
   });
 
   it('with any one value replaced either reads or names a key, and never throws', () => {
+    // An unknown amount is asked for by `?`, and may find other terms wanting.
+    const text = fc.string().filter((each) => each.trim() !== '?');
     const keys = ['amount', 'start', 'rate', 'payments', 'currency', 'name', 'document', 'kind'];
     fc.assert(
       fc.property(
         fc.constantFrom(...keys),
-        fc.oneof(fc.string(), fc.double(), fc.constant(null), fc.array(fc.integer())),
+        fc.oneof(text, fc.double(), fc.constant(null), fc.array(fc.integer())),
         (key, value) => {
           const reading = readInstrument({ ...loan, [key]: value });
           if (!reading.ok)

@@ -292,6 +292,9 @@ describe('any loan', () => {
       fc.property(arbitraryLoanWithEvents, anyDay, fc.integer({ min: 0, max: 5 }), (terms, after, kind) => {
         const on = terms.start + after;
         fc.pre(!terms.events.some(({ type }) => type === 'settled'));
+        // A renewal takes away the due date that a payment ahead of it was for: that stands for no due date then.
+        const ahead = terms.events.some((each) => each.type === 'paid' && each.on < on && each.due >= on);
+        fc.pre(kind !== 4 || !ahead);
         const { events, rateSteps = [] } = more(on, kind);
         const changed = {
           ...terms,
