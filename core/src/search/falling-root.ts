@@ -1,4 +1,4 @@
-/** Steps to a root, of which every second halves the bracket at least: neighbouring doubles are come to within them. */
+/** Steps to a root at most; halving alone comes to neighbouring doubles in some sixty. */
 const mostSteps = 200;
 
 /** The least that a step moves by, as a share of the root: a smaller one is the last. */

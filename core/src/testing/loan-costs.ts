@@ -15,8 +15,11 @@ export const withCosts = (
 ): LoanSchedule => buildLoanSchedule(thousand(phases, { ...(issueCosts && { issueCosts }), ...more }));
 /** What is amortized row by row. */
 export const amortizedRows = (schedule: LoanSchedule): number[] => [...costAmortization(schedule).amortized];
+/** Costs that go in equal parts. */
 export const equal = (amount: number): IssueCosts => ({ amount, method: 'straight-line' });
+/** Costs that go at the effective rate. */
 export const effective = (amount: number): IssueCosts => ({ amount, method: 'effective' });
+/** A fee, deferred like costs of the loan or an expense of its day. */
 export const fee = (on: string, amount: number, treatment: 'defer' | 'expense' = 'defer'): LoanEvent => ({
   type: 'fee',
   on: day(on),

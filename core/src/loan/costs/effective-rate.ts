@@ -39,7 +39,7 @@ export interface EffectiveGrowth {
  * doubles, then polished to more than forty digits as the force of interest, ln(1+y). `undefined` where no rate from
  * −99 % to a million percent a year does it. Source: IFRS 9 Appendix A, effective interest rate; ASC 310-20-35-18.
  *
- * @param carrying none of zero or less has a rate
+ * @param carrying zero or less has no rate
  * @param flows none of them below zero
  */
 export function solveEffectiveRate(carrying: Fixed, flows: readonly CashFlow[]): EffectiveGrowth | undefined {
