@@ -27,8 +27,20 @@ export default defineConfig({
           name: 'server',
           isolate: false,
           include: ['server/src/**/*.test.ts'],
+          exclude: ['server/src/**/*.alone.test.ts'],
           globalSetup: ['server/src/testing/templates.ts'],
           testTimeout: 60_000,
+          hookTimeout: 60_000,
+        },
+      },
+      {
+        test: {
+          // What others are kept waiting: nothing else runs meanwhile.
+          name: 'alone',
+          include: ['server/src/**/*.alone.test.ts'],
+          fileParallelism: false,
+          globalSetup: ['server/src/testing/templates.ts'],
+          testTimeout: 120_000,
           hookTimeout: 60_000,
         },
       },

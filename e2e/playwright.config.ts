@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import type { Day } from './src/coffer.ts';
 
 const address = process.env['COFFER_ADDRESS'];
 const books = process.env['COFFER_BOOKS_ADDRESS'];
@@ -6,7 +7,11 @@ const own = process.env['COFFER_OWN_ADDRESS'];
 if (!address || !books || !own)
   throw new Error('Run ./coffer test: it starts the application and names its addresses.');
 
-export default defineConfig({
+/** The day that the demo company lives in, and the one that an installation of one's own was started at. */
+const demoDay = '2026-11-03';
+const ownDay = process.env['COFFER_OWN_DAY'] ?? '2026-05-04';
+
+export default defineConfig<Day>({
   testMatch: '*.e2e.ts',
   workers: 2,
   fullyParallel: false,
@@ -20,21 +25,21 @@ export default defineConfig({
       name: 'books',
       testDir: 'src/books',
       workers: 1,
-      use: { baseURL: books },
+      use: { baseURL: books, today: demoDay },
     },
     {
       // Each leaves alone what the others look at, but they share a company.
       name: 'instruments',
       testDir: 'src/instruments',
       workers: 1,
-      use: { baseURL: address },
+      use: { baseURL: address, today: demoDay },
     },
     {
       // An installation that begins with nothing.
       name: 'own',
       testDir: 'src/own',
       workers: 1,
-      use: { baseURL: own },
+      use: { baseURL: own, today: ownDay },
     },
   ],
   use: {

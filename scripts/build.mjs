@@ -114,6 +114,7 @@ if (wanted === 'server' || wanted === 'all') {
     await build('server', folders, 'server.mjs', async () => {
       await bundle('server/src/instruments/files/file-worker.ts', 'file-worker.mjs', true);
       await bundle('server/src/workers/figure-worker.ts', 'figure-worker.mjs', true);
+      await bundle('server/src/workers/body-worker.ts', 'body-worker.mjs', true);
       await bundle('server/src/database/migrate-main.ts', 'migrate.mjs', true);
       await bundle('server/src/verify/main.ts', 'verify.mjs', true);
       await bundle('server/src/people/new-password.ts', 'new-password.mjs', true);

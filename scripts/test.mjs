@@ -75,7 +75,7 @@ async function browser(...filter) {
 }
 
 const [which, ...filter] = process.argv.slice(2);
-if (which === '--server') await vitest('server', ...filter);
+if (which === '--server') await vitest('server', '--project', 'alone', ...filter);
 else if (which === '--browser') await browser(...filter);
 else if (which !== undefined) {
   console.error(`test knows --server and --browser, not ${which}.`);
@@ -92,6 +92,7 @@ else if (which !== undefined) {
   await vitest('unit');
   await components();
   await vitest('server');
+  await vitest('alone');
   // The one waits for processes to begin and end, the other seldom waits.
   await Promise.all([browser(), check(['bash', 'scripts/place.test.sh'])]);
   // What the browser left is rich, and nobody writes any more.

@@ -38,4 +38,22 @@ COFFER_BOOKS_ADDRESS="http://127.0.0.1:$(cat "$second/port")"
 COFFER_OWN_ADDRESS="http://127.0.0.1:$(cat "$third/port")"
 COFFER_OWN_CODE=$(set_up_code "$third")
 export COFFER_ADDRESS COFFER_BOOKS_ADDRESS COFFER_OWN_ADDRESS COFFER_OWN_CODE COFFER_TEST_DATABASE COFFER_TEST_OWNER
-node "$root/scripts/test.mjs" "$@"
+if [ "${1:-}" != --days ]; then
+  node "$root/scripts/test.mjs" "$@"
+  exit
+fi
+
+# What an installation of one's own does, on a day of every month and the last of a leap February: one begun anew for each.
+for day in 2026-05-31 2026-06-01 2026-07-31 2026-08-15 2026-09-30 2026-10-31 2026-11-29 2026-12-01 2027-01-31 2027-02-28 \
+  2027-03-01 2027-04-30 2028-02-29; do
+  say "On $day"
+  stop_server "$third"
+  stop_cluster "$third"
+  rm -rf "$third"
+  (COFFER_HOME=$third COFFER_PORT=$(free_port 4980) COFFER_TODAY=$day start_application --own) >&2
+  COFFER_OWN_ADDRESS="http://127.0.0.1:$(cat "$third/port")"
+  COFFER_OWN_CODE=$(set_up_code "$third")
+  COFFER_OWN_DAY=$day "$root/node_modules/.bin/playwright" test --config "$root/e2e/playwright.config.ts" --project own ||
+    die "On $day something fails that does not on others."
+done
+say 'Nothing depends on the day.'

@@ -1,6 +1,6 @@
 import { setTimeout } from 'node:timers/promises';
 import axe from 'axe-core';
-import { expect, test as base, type Locator, type Page } from '@playwright/test';
+import { expect, test as base, type BrowserContext, type Locator, type Page } from '@playwright/test';
 
 declare global {
   interface Window {
@@ -94,14 +94,27 @@ export async function handOver(page: Page, month: string, asked?: RegExp): Promi
   await expect(page.getByText(`${month} is handed over.`)).toBeVisible();
 }
 
-/** Whoever reviews, at the close of a month, in a window of their own. */
-export async function reviewerAt(page: Page, month: RegExp): Promise<Page> {
-  const elsewhere = await page
+/** A browser of somebody else's, at the same address, on a day; without one on that of the page. */
+export async function elsewhere(page: Page, today?: string): Promise<BrowserContext> {
+  const address = await page.evaluate(() => location.origin);
+  const context = await page
     .context()
     .browser()
-    ?.newContext({ viewport: { width: 1280, height: 800 } });
-  if (!elsewhere) throw new Error('There is no browser to open another window in.');
-  const reviewer = await elsewhere.newPage();
+    ?.newContext({ viewport: { width: 1280, height: 800 }, baseURL: address });
+  if (!context) throw new Error('There is no browser to open another window in.');
+  const now = await page.evaluate(() => Date.now());
+  await context.clock.install({ time: today === undefined ? now : morningOf(today) });
+  return context;
+}
+
+/** The moment that a day of work begins at. */
+function morningOf(day: string): Date {
+  return new Date(`${day}T09:00:00Z`);
+}
+
+/** Whoever reviews, at the close of a month, in a window of their own. */
+export async function reviewerAt(page: Page, month: RegExp): Promise<Page> {
+  const reviewer = await (await elsewhere(page)).newPage();
   await logIn(reviewer, people.reviewer);
   await reviewer.getByRole('radio', { name: month }).click();
   await goTo(reviewer, 'Period close');
@@ -130,13 +143,23 @@ export function rowWith(page: Page, text: string | RegExp): Locator {
   return page.getByRole('row').filter({ hasText: text });
 }
 
+/** The day that it is in a browser, which is never the one on which the tests run. */
+export interface Day {
+  readonly today: string;
+}
+
 const latest = Number(process.env['COFFER_LATE'] ?? 0);
 
 /**
  * A test that fails when the page reports an error of its own. With COFFER_LATE, answers come up to so many
  * milliseconds late and out of order, as on a bad line.
  */
-export const test = base.extend<{ quiet: undefined; late: undefined }>({
+export const test = base.extend<Day & { quiet: undefined; late: undefined }>({
+  today: ['', { option: true }],
+  context: async ({ context, today }, use) => {
+    await context.clock.install({ time: morningOf(today) });
+    await use(context);
+  },
   late: [
     async ({ page }, use) => {
       if (latest > 0)

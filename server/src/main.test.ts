@@ -1,13 +1,13 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, openSync, readFileSync } from 'node:fs';
-import { createServer } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { migrate } from './database/migrate.ts';
-import { Caller, listening, passwords, TestServer } from './testing/test-server.ts';
+import { freePort } from './testing/free-port.ts';
+import { Caller, passwords, TestServer } from './testing/test-server.ts';
 
 let server: TestServer;
 let started: ChildProcess | undefined;
@@ -30,14 +30,6 @@ function start(port: number, stdout: number | 'ignore' = 'ignore'): ChildProcess
     stdio: ['ignore', stdout, 'pipe'],
   });
   return started;
-}
-
-/** A port that nobody listens on. */
-async function freePort(): Promise<number> {
-  const probe = createServer();
-  const address = await listening(probe);
-  await new Promise((resolve) => probe.close(resolve));
-  return Number(new URL(address).port);
 }
 
 async function answer(port: number, path: string): Promise<number> {

@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import { shortText } from '../document/scalars.ts';
-import { bundleKept } from './bundle-views.ts';
-import { bytesBody, endpoint } from './endpoint.ts';
+import { bundleKept, mostBundleBytes } from './bundle-views.ts';
+import { bytesBody, endpoint, fileBound } from './endpoint.ts';
 
 /** Companies that are brought whole. */
 export const bundleEndpoints = {
@@ -9,7 +9,13 @@ export const bundleEndpoints = {
     'post',
     '/api/companies/bundle',
     'Make a company of everything that another installation had of it, all or none; for administrators of any company',
-    'person',
-    { query: v.strictObject({ name: v.optional(shortText) }), body: bytesBody, answer: bundleKept },
+    'administrator',
+    {
+      query: v.strictObject({ name: v.optional(shortText) }),
+      body: bytesBody,
+      most: fileBound(mostBundleBytes),
+      long: true,
+      answer: bundleKept,
+    },
   ),
 } as const;

@@ -64,6 +64,7 @@ export const closeEndpoints = {
     {
       params: ofPeriod,
       body: v.strictObject({ digest: v.optional(digest), confirm }),
+      long: true,
       answer: monthClosed,
       idempotent: true,
     },
@@ -76,6 +77,7 @@ export const closeEndpoints = {
     {
       params: ofPeriod,
       body: v.strictObject({ digest, confirm }),
+      long: true,
       answer: v.strictObject({ endsOn: dayText, state: v.literal('prepared') }),
       idempotent: true,
     },
@@ -97,7 +99,13 @@ export const closeEndpoints = {
     '/api/periods/:endsOn/approve',
     'Approve a month as it was handed over: its entries are posted and it is closed for good',
     reviewing,
-    { params: ofPeriod, body: v.strictObject({ digest, confirm }), answer: monthClosed, idempotent: true },
+    {
+      params: ofPeriod,
+      body: v.strictObject({ digest, confirm }),
+      long: true,
+      answer: monthClosed,
+      idempotent: true,
+    },
   ),
   commentMonth: endpoint(
     'post',

@@ -98,6 +98,7 @@ export const endpoints = {
     'member',
     {
       body: v.strictObject({ asked: portfolioQuery, on: dayText, changes: scenarioChanges }),
+      changes: false,
       answer: triedPortfolioView,
     },
   ),
@@ -133,6 +134,7 @@ export const endpoints = {
     {
       params: ofScenario,
       body: v.strictObject({ revision: version, reason: reasonText, confirm }),
+      long: true,
       answer: v.strictObject({ saved: v.array(saved) }),
       idempotent: true,
     },
@@ -147,6 +149,7 @@ export const endpoints = {
         on: dayText,
         scenarios: v.pipe(v.array(scenarioChanges), v.maxLength(12, 'expected at most 12 scenarios.')),
       }),
+      changes: false,
       answer: sideBySideView,
     },
   ),
@@ -171,6 +174,7 @@ export const endpoints = {
         ),
         confirm,
       }),
+      long: true,
       answer: v.strictObject({ instruments: v.number() }),
       idempotent: true,
     },
@@ -194,6 +198,7 @@ export const endpoints = {
       body: v.strictObject({
         ids: v.pipe(v.array(instrumentId), v.maxLength(1000, 'expected at most 1,000 instruments.')),
       }),
+      changes: false,
       answer: v.strictObject({
         instruments: v.array(
           v.strictObject({
@@ -256,6 +261,7 @@ export const endpoints = {
         ),
         confirm,
       }),
+      long: true,
       answer: v.strictObject({ payments: v.number(), instruments: v.number() }),
       idempotent: true,
     },
@@ -275,6 +281,7 @@ export const endpoints = {
         reason: reasonText,
         confirm,
       }),
+      long: true,
       answer: v.strictObject({ payments: v.number(), instruments: v.number() }),
       idempotent: true,
     },

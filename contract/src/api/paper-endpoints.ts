@@ -1,7 +1,7 @@
 import * as v from 'valibot';
-import { bytesBody, endpoint } from './endpoint.ts';
+import { bytesBody, endpoint, fileBound } from './endpoint.ts';
 import { instrumentId } from './ids.ts';
-import { paperId, paperName, papersView, paperView, takeAwayBody } from './paper-views.ts';
+import { mostPaperBytes, paperId, paperName, papersView, paperView, takeAwayBody } from './paper-views.ts';
 import { preparing } from './permissions.ts';
 
 const ofInstrument = v.strictObject({ id: instrumentId });
@@ -27,6 +27,7 @@ export const paperEndpoints = {
       params: ofInstrument,
       query: v.strictObject({ name: paperName }),
       body: bytesBody,
+      most: fileBound(mostPaperBytes),
       answer: paperView,
     },
   ),

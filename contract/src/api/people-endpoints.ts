@@ -68,6 +68,7 @@ export const peopleEndpoints = {
   ),
   seeLink: endpoint('post', '/api/links/seen', 'What a one-time link leads to', 'anyone', {
     body: v.strictObject({ token }),
+    changes: false,
     answer: linkTarget,
   }),
   useLink: endpoint(

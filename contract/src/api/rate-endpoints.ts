@@ -15,7 +15,7 @@ export const rateEndpoints = {
     '/api/rates/looked-at',
     'What new fixings of an index do to each instrument that follows it; nothing is kept',
     preparing,
-    { body: fixingsBody, answer: followView },
+    { body: fixingsBody, changes: false, answer: followView },
   ),
   keepFixings: endpoint(
     'post',
@@ -24,6 +24,7 @@ export const rateEndpoints = {
     preparing,
     {
       body: v.strictObject({ ...keepFixingsBody.entries, confirm }),
+      long: true,
       answer: v.strictObject({ saved: v.array(v.strictObject({ id: instrumentId, version: v.number() })) }),
       idempotent: true,
     },
@@ -33,6 +34,6 @@ export const rateEndpoints = {
     '/api/rates/fetched',
     'What the rate service has published and the company has not kept so; nothing is kept',
     preparing,
-    { answer: fetchedView },
+    { changes: false, answer: fetchedView },
   ),
 } as const;

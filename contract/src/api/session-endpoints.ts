@@ -47,7 +47,7 @@ export const sessionEndpoints = {
     'post',
     '/api/companies',
     'Make another company, administered by who makes it; for administrators of any',
-    'person',
+    'administrator',
     { body: newCompany, answer: person },
   ),
   account: endpoint('get', '/api/account', 'One’s own account and where it is logged in', 'person', {

@@ -36,6 +36,7 @@ export const settingsEndpoints = {
     preparing,
     {
       body: v.strictObject({ ...takeClosedDaysBody.entries, confirm }),
+      long: true,
       answer: v.strictObject({ saved: v.array(v.strictObject({ id: instrumentId, version: v.number() })) }),
       idempotent: true,
     },

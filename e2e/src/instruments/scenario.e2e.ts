@@ -1,4 +1,4 @@
-import { expect, expectAccessible, goTo, logIn, people, rowWith, test } from '../coffer.ts';
+import { elsewhere, expect, expectAccessible, goTo, logIn, people, rowWith, test } from '../coffer.ts';
 
 test('a payment is typed over, its effect is seen at once, kept as a scenario, and made the terms', async ({
   page,
@@ -67,19 +67,15 @@ test('a payment is typed over, its effect is seen at once, kept as a scenario, a
   await expectAccessible(page);
 
   // Somebody who may read only sees the kept one, and not what was not kept.
-  const other = await page
-    .context()
-    .browser()
-    ?.newContext({ baseURL: new URL(page.url()).origin });
-  const auditor = await other?.newPage();
-  if (!auditor) throw new Error('no page');
+  const other = await elsewhere(page);
+  const auditor = await other.newPage();
   await logIn(auditor, people.auditor);
   await goTo(auditor, 'Portfolio');
   await expect(auditor.getByRole('radio', { name })).toBeVisible();
   await expect(auditor.getByRole('radio', { name: /not kept/ })).toHaveCount(0);
   await auditor.getByRole('radio', { name }).click();
   await expect(auditor.getByRole('button', { name: /the terms…$/ })).toHaveCount(0);
-  await other?.close();
+  await other.close();
 
   await goTo(page, 'Portfolio');
   await page.getByRole('radio', { name }).click();

@@ -1,4 +1,4 @@
-import { expect, expectAccessible, goFromMenu, goTo, rowWith, test } from '../coffer.ts';
+import { elsewhere, expect, expectAccessible, goFromMenu, goTo, rowWith, test } from '../coffer.ts';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -36,7 +36,6 @@ const asFile = (name: string, text: string): { name: string; mimeType: string; b
 
 test('from nothing to a company with accounts, people, twelve loans and a closed first month', async ({
   page,
-  browser,
 }) => {
   await page.goto('/');
   await expect(page).toHaveURL(/\/set-up$/);
@@ -106,8 +105,8 @@ test('from nothing to a company with accounts, people, twelve loans and a closed
   await page.getByRole('button', { name: 'Done' }).click();
   await expect(page.getByText('joss was invited as one who reviews')).toBeVisible();
   await expectAccessible(page);
-  const elsewhere = await browser.newContext();
-  const joss = await elsewhere.newPage();
+  const ofJoss = await elsewhere(page);
+  const joss = await ofJoss.newPage();
   await joss.goto(link);
   await expect(joss.getByRole('heading', { name: 'Welcome, Joss Arden' })).toBeVisible();
   await joss.getByLabel('Choose a password', { exact: true }).fill('copper willow ember north');
@@ -116,7 +115,7 @@ test('from nothing to a company with accounts, people, twelve loans and a closed
   await expect(joss.getByRole('link', { name: 'New instrument' })).toHaveCount(0);
   await joss.goto(link);
   await expect(joss.getByText('This link was used, and holds once.')).toBeVisible();
-  await elsewhere.close();
+  await ofJoss.close();
 
   // The first month is closed; what was brought in is in its journal.
   await goTo(page, 'Period close');

@@ -3,27 +3,16 @@ import { mkdtemp, open, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
-import express, { Router, type RequestHandler } from 'express';
+import { Router } from 'express';
 import type { Knex } from 'knex';
-import { downloads, endpoints, mostBundleBytes } from '@coffer/contract';
-import { refuseUnlessAdministering } from '../company/administers.ts';
+import { downloads, endpoints } from '@coffer/contract';
 import { companyOf } from '../company/company-store.ts';
-import { serve, serveFile, visitorOf } from '../http/route.ts';
+import { serve, serveFile } from '../http/route.ts';
 import { sendAsFile } from '../http/send-file.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { keepBundle } from './keep-bundle.ts';
 import { readBundle } from './read-bundle.ts';
 import { writeBundle } from './write-bundle.ts';
-
-/** Where the bytes of a bundle are taken in. */
-export const bundleBytes = express.raw({ type: 'application/octet-stream', limit: mostBundleBytes });
-export const bundlePath = endpoints.keepBundle.path;
-
-/** Looks at who brings a bundle before any of its bytes are read. */
-export const mayBring: RequestHandler = (request, _response, next) => {
-  refuseUnlessAdministering(visitorOf(request));
-  next();
-};
 
 /** Everything that a company has, out and in again. */
 export function bundleRoutes(database: Knex, figures: FigureThreads): Router {

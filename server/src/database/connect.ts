@@ -1,5 +1,6 @@
 import knex, { type Knex } from 'knex';
 import pg from 'pg';
+import { oneConnectionACall } from './one-connection.ts';
 
 const dateType = 1082;
 const bigintType = 20;
@@ -12,9 +13,16 @@ function exactNumber(text: string): number {
   return value;
 }
 
-/** A pool of connections. Dates stay `YYYY-MM-DD`, bigint becomes a number or fails. */
+/** A pool of connections, of which a call has one at a time. Dates stay `YYYY-MM-DD`, bigint becomes a number or fails. */
 export function connect(url: string): Knex {
   pg.types.setTypeParser(dateType, (text) => text);
   pg.types.setTypeParser(bigintType, exactNumber);
-  return knex({ client: 'pg', connection: url, pool: { min: 0, max: 10 }, acquireConnectionTimeout: 5000 });
+  const database = knex({
+    client: 'pg',
+    connection: url,
+    pool: { min: 0, max: 10 },
+    acquireConnectionTimeout: 5000,
+  });
+  oneConnectionACall(database);
+  return database;
 }

@@ -7,7 +7,7 @@ import { openApiDescription } from '@coffer/contract';
 import { chartRoutes } from '../accounts/account-routes.ts';
 import { trailRoutes } from '../audit/trail-routes.ts';
 import type { Clock } from '../clock.ts';
-import { bundleBytes, bundlePath, bundleRoutes, mayBring } from '../bundle/bundle-routes.ts';
+import { bundleRoutes } from '../bundle/bundle-routes.ts';
 import { closedDayRoutes } from '../closed-days/closed-day-routes.ts';
 import { companyRoutes } from '../company/company-routes.ts';
 import { correctionRoutes } from '../corrections/correction-routes.ts';
@@ -19,7 +19,7 @@ import { paymentRoutes } from '../payments/payment-routes.ts';
 import { closePaperRoutes } from '../periods/paper/close-paper-routes.ts';
 import { periodRoutes } from '../periods/period-routes.ts';
 import { portfolioRoutes } from '../portfolio/portfolio-routes.ts';
-import { mayBringPaper, paperBytes, paperPath, paperRoutes } from '../papers/paper-routes.ts';
+import { paperRoutes } from '../papers/paper-routes.ts';
 import { rateRoutes } from '../rates/rate-routes.ts';
 import { registerRoutes } from '../register/register-routes.ts';
 import { scenarioRoutes } from '../scenarios/scenario-routes.ts';
@@ -32,9 +32,9 @@ import { sessions } from '../session/sessions.ts';
 import { whoCalls } from '../session/who-calls.ts';
 import { setUpRoutes } from '../set-up/set-up-routes.ts';
 import { AntiForgery } from './anti-forgery.ts';
-import { errorHandler, mostMegabytes, noSuchCall } from './error-handler.ts';
-import { plainBody } from './plain-body.ts';
+import { errorHandler, noSuchCall } from './error-handler.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
+import { BodyThread } from '../workers/body-thread.ts';
 import { FileThread } from '../workers/file-thread.ts';
 import { cameHere, type PublicPlace } from './public-place.ts';
 import { headers, limits, styleNonce } from './security.ts';
@@ -89,14 +89,15 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   app.use('/api', byAddress);
   const files = new FileThread(parts.workersFolder, parts.logger, parts.filesReady);
   const session = sessions(parts.databaseUrl, parts.secret, place, parts.logger);
-  const body = express.json({ limit: `${mostMegabytes}mb` });
+  const bodies = new BodyThread(parts.workersFolder, parts.logger);
   const tokens = new AntiForgery(parts.secret, place);
   app.use('/api', session.handler, bySession, tokens.check);
   app.use('/api', whoCalls(database));
-  // Many bytes are taken in from nobody who could not bring them.
-  app.post(paperPath, mayBringPaper, paperBytes);
-  app.post(bundlePath, mayBring, bundleBytes);
-  app.use('/api', body, plainBody);
+  // Bodies are read by each route, once it knows who calls and that they may.
+  app.use('/api', (request, _response, next) => {
+    request.bodies = bodies;
+    next();
+  });
   app.get('/api', (_request, response) => {
     response.json(openApiDescription());
   });
@@ -129,6 +130,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   const end = async (): Promise<void> => {
     await session.end();
     await files.end();
+    await bodies.end();
   };
   return { app, end };
 }

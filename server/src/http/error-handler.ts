@@ -1,6 +1,6 @@
 import type { ErrorRequestHandler, RequestHandler } from 'express';
 import { BeyondExact } from '@coffer/core';
-import type { RefusalView } from '@coffer/contract';
+import { mostOfPerson, type RefusalView } from '@coffer/contract';
 import { NotWorkedOut } from '../instruments/known-instruments.ts';
 import { Refusal } from './refusal.ts';
 
@@ -30,27 +30,25 @@ const databaseAway = new Set([
 ]);
 const connectionBroken = /^Connection (terminated|ended)|not queryable|Client was closed/;
 
-/** Megabytes that a call may send. */
-export const mostMegabytes = 4;
+/** What is waited for is held by another call for longer than is waited. */
+const lockNotAvailable = '55P03';
 
 /** Two calls took one name, or one number, at the same moment. */
 const uniqueViolation = '23505';
 
 const bodyRefusals: Readonly<Record<string, [number, string, string]>> = {
-  'entity.parse.failed': [400, 'not-json', 'What was sent is not JSON.'],
-  'encoding.unsupported': [415, 'not-json', 'Send JSON without a content encoding, or with gzip.'],
-  'charset.unsupported': [415, 'not-json', 'Send JSON in UTF-8.'],
+  'encoding.unsupported': [
+    415,
+    'encoded',
+    'Send it without a content encoding: nothing packed is taken here.',
+  ],
   'request.aborted': [400, 'aborted', 'The call broke off before all of it arrived.'],
 };
 
 /** @param limit of what was sent, bytes */
-function tooLarge(limit = mostMegabytes * 1_048_576): Refusal {
-  const most = Math.floor(limit / 1_000_000);
-  return new Refusal(
-    413,
-    'too-large',
-    `What was sent is larger than ${most} MB, the most that is taken here.`,
-  );
+function tooLarge(limit: number = mostOfPerson.bytes): Refusal {
+  const most = limit < 1_000_000 ? `${Math.floor(limit / 1000)} kB` : `${Math.floor(limit / 1_000_000)} MB`;
+  return new Refusal(413, 'too-large', `What was sent is larger than ${most}, the most that is taken here.`);
 }
 
 function refusalOf(error: unknown): Refusal | undefined {
@@ -70,12 +68,19 @@ function refusalOf(error: unknown): Refusal | undefined {
       'The database does not answer, and nothing was changed. Try again in a minute.',
     );
   }
+  if (code === lockNotAvailable) {
+    return new Refusal(
+      409,
+      'being-changed',
+      'Somebody is changing this at the moment, and nothing was done. Try again in a minute.',
+      undefined,
+      undefined,
+      5,
+    );
+  }
   if (type === 'entity.too.large') return tooLarge(limit);
   const body = type === undefined ? undefined : bodyRefusals[type];
   if (body) return new Refusal(...body);
-  if (code?.startsWith('Z_')) {
-    return new Refusal(400, 'not-json', 'What was sent is not whole: its gzip encoding is broken.');
-  }
   if (code === uniqueViolation) {
     return new Refusal(
       409,
@@ -121,6 +126,7 @@ export const errorHandler: ErrorRequestHandler = (error, request, response, next
           message: `Something went wrong here and nothing was changed. It is logged as ${String(request.id)}.`,
         },
   };
+  if (refusal?.retryAfter !== undefined) response.setHeader('Retry-After', String(refusal.retryAfter));
   response.status(refusal?.status ?? 500).json(answer);
 };
 

@@ -8,6 +8,7 @@ export class Refusal extends Error {
    * @param message for people, in whole sentences
    * @param faults each field at fault
    * @param questions what is to be confirmed before the call is repeated
+   * @param retryAfter seconds after which the same call may be made again
    */
   constructor(
     readonly status: number,
@@ -15,6 +16,7 @@ export class Refusal extends Error {
     message: string,
     readonly faults?: readonly Fault[],
     readonly questions?: readonly Question[],
+    readonly retryAfter?: number,
   ) {
     super(message);
   }
@@ -26,6 +28,11 @@ export function faultyInput(
   message = 'Some of what was sent cannot be used.',
 ): Refusal {
   return new Refusal(422, 'faulty-input', message, faults);
+}
+
+/** More comes at once than is worked on: refused without having been begun. */
+export function tooBusy(message: string): Refusal {
+  return new Refusal(429, 'busy', message, undefined, undefined, 2);
 }
 
 /** Asks about what was not confirmed yet. Throws {@link Refusal} 409 with every question. */

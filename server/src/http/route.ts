@@ -1,10 +1,9 @@
 import type { Knex } from 'knex';
 import type { Request, Response, Router } from 'express';
-import * as v from 'valibot';
+import type * as v from 'valibot';
 import {
   companyHeader,
   companyParameter,
-  faultsOf,
   roleWords,
   type Access,
   type Download,
@@ -13,8 +12,20 @@ import {
   type Unworkable,
 } from '@coffer/contract';
 import type { Membership, Visitor } from '../session/who-calls.ts';
+import { withOneConnection } from '../database/one-connection.ts';
+import type { BodyThread } from '../workers/body-thread.ts';
+import { checked } from './checked.ts';
 import { answerOnce } from './idempotency.ts';
-import { faultyInput, Refusal } from './refusal.ts';
+import { readBody } from './read-body.ts';
+import { Refusal } from './refusal.ts';
+import { changes, longCalls } from './turns.ts';
+
+declare module 'express-serve-static-core' {
+  interface Request {
+    /** Where large bodies are read. */
+    bodies: BodyThread;
+  }
+}
 
 /** Who makes a call, in the company that it is about. */
 export interface Person {
@@ -36,13 +47,6 @@ export interface Call<E extends Endpoint> {
   readonly visitor: Visitor;
   readonly database: Knex;
   readonly request: Request;
-}
-
-/** What was sent, read by its schema. Throws {@link Refusal} 422 with every fault. */
-export function checked<S extends v.GenericSchema>(schema: S, value: unknown): v.InferOutput<S> {
-  const read = v.safeParse(schema, value);
-  if (!read.success) throw faultyInput(faultsOf(read.issues));
-  return read.output;
 }
 
 /** Who is logged in. Throws {@link Refusal} 401. */
@@ -102,7 +106,19 @@ export function authorized(request: Request, access: 'member' | readonly Permiss
 function callerOf(request: Request, access: Access): { person?: Person; visitor?: Visitor } {
   if (access === 'anyone') return request.visitor ? { visitor: request.visitor } : {};
   if (access === 'person') return { visitor: visitorOf(request) };
+  if (access === 'administrator') return { visitor: administratorOf(request) };
   return { person: authorized(request, access), visitor: visitorOf(request) };
+}
+
+/** Who administers a company here. Throws {@link Refusal} 401 or 403. */
+function administratorOf(request: Request): Visitor {
+  const visitor = visitorOf(request);
+  if (visitor.memberships.some(({ role }) => role.includes('administer'))) return visitor;
+  throw new Refusal(
+    403,
+    'not-allowed',
+    'Only who administers a company here makes or brings another. Ask an administrator.',
+  );
 }
 
 function sure<Value>(value: Value | undefined, what: string): Value {
@@ -122,41 +138,74 @@ export function logUnworkable(request: Request, unworkable: readonly Unworkable[
   }
 }
 
-/** Serves an endpoint: checks access and input, opens a transaction for changes, answers as the contract says. */
+/** Serves an endpoint: checks access, then what was sent, opens a transaction for changes, answers as the contract says. */
 export function serve<E extends Endpoint>(
   router: Router,
   database: Knex,
   endpoint: E,
   handle: (call: Call<E>) => Promise<v.InferOutput<E['answer']>>,
 ): void {
+  serveAfter(router, database, endpoint, () => Promise.resolve(), handle);
+}
+
+/**
+ * Serves an endpoint as {@link serve} does, after something that is no part of its transaction and stays where that is
+ * rolled back: counting who tries a password, judging it.
+ *
+ * @param before what comes first; what it gives is handed on
+ */
+export function serveAfter<E extends Endpoint, Before>(
+  router: Router,
+  database: Knex,
+  endpoint: E,
+  before: (call: Call<E>) => Promise<Before>,
+  handle: (call: Call<E>, before: Before) => Promise<v.InferOutput<E['answer']>>,
+): void {
+  type Answer = v.InferOutput<E['answer']>;
+  const inTransaction = endpoint.changes && endpoint.access !== 'anyone';
   router[endpoint.method](endpoint.path, async (request, response) => {
     const caller = callerOf(request, endpoint.access);
-    const parts = {
-      params: checked(endpoint.params, request.params) as v.InferOutput<E['params']>,
-      query: checked(endpoint.query, queryOf(request)) as v.InferOutput<E['query']>,
-      body: checked(endpoint.body, request.body ?? {}) as v.InferOutput<E['body']>,
-    };
-    const changes = endpoint.method !== 'get' && endpoint.access !== 'anyone';
-    const run = (on: Knex): Promise<v.InferOutput<E['answer']>> =>
-      handle({
-        ...parts,
-        request,
-        database: on,
-        get person() {
-          return sure(caller.person, 'a company');
-        },
-        get visitor() {
-          return sure(caller.visitor, 'a person');
-        },
-      });
-    const answer = !changes
-      ? await run(database)
-      : await database.transaction((on) =>
-          endpoint.idempotent
-            ? answerOnce(on, request, sure(caller.person, 'a company'), () => run(on))
-            : run(on),
-        );
-    response.json(answer);
+    const params = checked(endpoint.params, request.params) as v.InferOutput<E['params']>;
+    const query = checked(endpoint.query, queryOf(request)) as v.InferOutput<E['query']>;
+    const { value: body, hash } = await readBody(request, endpoint, request.bodies);
+    const callOn = (on: Knex): Call<E> => ({
+      params,
+      query,
+      body,
+      request,
+      database: on,
+      get person() {
+        return sure(caller.person, 'a company');
+      },
+      get visitor() {
+        return sure(caller.visitor, 'a person');
+      },
+    });
+    const made = await withOneConnection(async () => {
+      const first = await before(callOn(database));
+      if (!inTransaction) return inTurn(endpoint, () => handle(callOn(database), first));
+      const change = (work: (on: Knex) => Promise<Answer>): Promise<Answer> =>
+        inTurn(endpoint, () => transaction(database, work));
+      if (!endpoint.idempotent) return change((on) => handle(callOn(on), first));
+      return answerOnce<Answer>(database, request, sure(caller.person, 'a company'), hash, (claimed) =>
+        change((on) => claimed(on, () => handle(callOn(on), first))),
+      );
+    });
+    response.json(made);
+  });
+}
+
+/** Acts when it is the turn of such calls. */
+function inTurn<Made>(endpoint: Endpoint, act: () => Promise<Made>): Promise<Made> {
+  if (endpoint.long) return longCalls.take(act);
+  return endpoint.changes && endpoint.access !== 'anyone' ? changes.take(act) : act();
+}
+
+/** Acts in a transaction that does not wait for ever for what another one holds. */
+function transaction<Made>(database: Knex, act: (on: Knex) => Promise<Made>): Promise<Made> {
+  return database.transaction(async (on) => {
+    await on.raw(`set local lock_timeout = '5s'`);
+    return act(on);
   });
 }
 
@@ -177,11 +226,8 @@ export function serveFile<D extends Download>(
 ): void {
   router.get(file.path, async (request, response) => {
     const person = authorized(request, 'member');
-    await send({
-      params: checked(file.params, request.params) as v.InferOutput<D['params']>,
-      query: checked(file.query, queryOf(request)) as v.InferOutput<D['query']>,
-      person,
-      response,
-    });
+    const params = checked(file.params, request.params) as v.InferOutput<D['params']>;
+    const query = checked(file.query, queryOf(request)) as v.InferOutput<D['query']>;
+    await withOneConnection(() => send({ params, query, person, response }));
   });
 }

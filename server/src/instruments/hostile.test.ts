@@ -129,15 +129,30 @@ describe('what was sent is at fault, and told so', () => {
     preparer = await server.as('ilka');
   });
 
+  it('more than ten thousand names, or a quarter of a million values', async () => {
+    const names = Object.fromEntries(Array.from({ length: 10_000 }, (_, at) => [`k${at}`, 0]));
+    const values = `{"document":[${'0,'.repeat(250_000)}0]}`;
+    for (const body of [{ document: names }, values]) {
+      const { status, body: answer } = await preparer.call('POST', '/api/instruments', body);
+      expect([status, answer.error.code]).toEqual([413, 'too-many-values']);
+    }
+  });
+
+  it('text that is no UTF-8', async () => {
+    const bytes = Buffer.from('{"document":"\xff"}', 'latin1');
+    const answer = await preparer.send('/api/instruments', bytes);
+    expect([answer.status, (await answer.json()).error.code]).toEqual([400, 'not-json']);
+  });
+
   it('a body nested a hundred thousand deep', async () => {
     const deep = `{"document":${'['.repeat(100_000)}${']'.repeat(100_000)}}`;
     expect((await preparer.call('POST', '/api/instruments', deep)).status).toBe(400);
   });
 
-  it('broken gzip, and more than is taken, with the limit that holds', async () => {
+  it('packed, and more than is taken, with the limit that holds', async () => {
     const whole = gzipSync(JSON.stringify({ document: loanDocument('Zipped') }));
-    const broken = await preparer.send('/api/instruments', whole.subarray(0, whole.length - 12), 'gzip');
-    expect([broken.status, (await broken.json()).error.code]).toEqual([400, 'not-json']);
+    const packed = await preparer.send('/api/instruments', whole, 'gzip');
+    expect([packed.status, (await packed.json()).error.code]).toEqual([415, 'encoded']);
     const large = await preparer.call('POST', '/api/instruments', { text: 'x'.repeat(5_000_000) });
     expect([large.status, large.body.error.message]).toEqual([413, expect.stringContaining('4 MB')]);
   });

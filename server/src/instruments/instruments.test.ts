@@ -99,8 +99,16 @@ describe('taking on an instrument', () => {
 
   it('acts once for a key, also when sent twice at the same time', async () => {
     const key = { 'idempotency-key': randomUUID() };
-    const answers = await Promise.all([1, 2, 3].map(() => create(loanDocument('Once only'), key)));
-    expect(new Set(answers.map(({ body }) => body.id)).size).toBe(1);
+    const once = (): Promise<Answer> => create(loanDocument('Once only'), key);
+    const answers = await Promise.all([1, 2, 3].map(once));
+    const done = answers.filter(({ status }) => status === 200);
+    expect(new Set(done.map(({ body }) => body.id)).size).toBe(1);
+    // Whoever asks while it is under way waits for nothing, is told when to ask again, and hears then how it ended.
+    for (const answer of answers.filter((each) => !done.includes(each))) {
+      expect([answer.status, answer.body.error.code]).toEqual([409, 'in-progress']);
+      expect(answer.headers.get('retry-after')).toBe('1');
+    }
+    expect((await once()).body).toEqual(done[0]?.body);
     const other = await create(loanDocument('Something else'), key);
     expect(other.body.error.code).toBe('key-reused');
   });

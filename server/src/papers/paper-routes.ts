@@ -1,21 +1,11 @@
-import express, { Router, type RequestHandler } from 'express';
+import { Router } from 'express';
 import type { Knex } from 'knex';
-import { downloads, endpoints, mostPaperBytes, preparing } from '@coffer/contract';
+import { downloads, endpoints } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
-import { authorized, serve, serveFile } from '../http/route.ts';
+import { serve, serveFile } from '../http/route.ts';
 import { newestVersion } from '../instruments/instrument-store.ts';
 import { contentOf, insertPaper, papersOf, takeAway } from './paper-store.ts';
 import { paperTypeOf } from './paper-type.ts';
-
-/** Where the bytes of a paper are taken in. */
-export const paperBytes = express.raw({ type: 'application/octet-stream', limit: mostPaperBytes });
-export const paperPath = endpoints.keepPaper.path;
-
-/** Looks at who brings a paper before any of its bytes are read. */
-export const mayBringPaper: RequestHandler = (request, _response, next) => {
-  authorized(request, preparing);
-  next();
-};
 
 /** The files that are kept at an instrument. */
 export function paperRoutes(database: Knex): Router {

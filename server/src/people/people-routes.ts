@@ -4,13 +4,15 @@ import { endpoints, type MemberView, type Permission } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { faultyInput, Refusal } from '../http/refusal.ts';
 import { serve, type Person } from '../http/route.ts';
+import { passwordTurns } from '../http/turns.ts';
 import { enter, type SignIn } from '../session/log-in.ts';
 import { endSessions } from '../session/sessions.ts';
-import { personViewOf, visitorBy, type Visitor } from '../session/who-calls.ts';
+import { personViewOf } from '../session/who-calls.ts';
+import { mayReset, refuseWithoutRight, takeBackLinksOf } from './link-rights.ts';
 import { heldLink, makeLink, targetOf } from './links.ts';
 import { peopleEvents } from './people-events.ts';
 import { memberOf, membersOf, openLinks } from './people-store.ts';
-import { useLink } from './use-link.ts';
+import { passwordFor, useLink } from './use-link.ts';
 
 /** The people of a company, and the links that bring them. */
 export function peopleRoutes(signIn: SignIn): Router {
@@ -52,9 +54,9 @@ export function peopleRoutes(signIn: SignIn): Router {
     await changeMember(on, person, before, body);
     return {};
   });
-  serve(router, database, endpoints.newPasswordLink, async ({ params, visitor, person, database: on }) => {
+  serve(router, database, endpoints.newPasswordLink, async ({ params, person, database: on }) => {
     const member = await memberOf(on, person.companyId, params.person);
-    await mayReset(on, visitor, member);
+    if (!(await mayReset(on, person.id, member.id))) throw notTheirs(member);
     const { name, logIn, role } = member;
     const { companyId, id: by } = person;
     const link = await makeLink(on, { companyId, kind: 'new-password', name, logIn, role, by });
@@ -79,11 +81,14 @@ export function peopleRoutes(signIn: SignIn): Router {
     await audit(on, person, 'second-factor-required', [{ subject: '', detail: body }]);
     return {};
   });
-  serve(router, database, endpoints.seeLink, async ({ body }) =>
-    targetOf(database, await heldLink(database, body.token)),
-  );
+  serve(router, database, endpoints.seeLink, async ({ body }) => {
+    const link = await heldLink(database, body.token);
+    await refuseWithoutRight(database, link);
+    return targetOf(database, link);
+  });
   serve(router, database, endpoints.useLink, async ({ body, request }) => {
-    const id = await database.transaction((on) => useLink(on, body.token, body.password, request.visitor));
+    const hash = await passwordTurns.take(() => passwordFor(database, body.token, body.password));
+    const id = await database.transaction((on) => useLink(on, body.token, hash, request.visitor));
     return { person: personViewOf(await enter(signIn, request, id, 'log-in', { link: true })) };
   });
   return router;
@@ -127,18 +132,20 @@ async function changeMember(
   if (suspended !== before.suspended) {
     await audit(database, by, suspended ? 'suspended' : 'readmitted', about({}));
   }
+  if (administers(role, suspended)) return;
+  const takenBack = await takeBackLinksOf(database, before.id, by.companyId);
+  await audit(
+    database,
+    by,
+    'invitation-taken-back',
+    takenBack.map((subject) => ({ subject, detail: {} })),
+  );
 }
 
-/** A new password reaches all companies of a person, so that only who administers all of them may bring it about. */
-async function mayReset(database: Knex, by: Visitor, member: MemberView): Promise<void> {
-  const theirs = (await visitorBy(database, member.id))?.memberships ?? [];
-  const administered = new Set(
-    by.memberships.filter(({ role }) => role.includes('administer')).map(({ companyId }) => companyId),
-  );
-  if (theirs.every(({ companyId }) => administered.has(companyId))) return;
-  throw new Refusal(
+function notTheirs({ name, logIn }: MemberView): Refusal {
+  return new Refusal(
     403,
     'not-allowed',
-    `${member.name} is of another company too, which you do not administer. Who keeps the machine can make the link: ./coffer new-password ${member.logIn}`,
+    `${name} is of another company too, which you do not administer. Who keeps the machine can make the link: ./coffer new-password ${logIn}`,
   );
 }

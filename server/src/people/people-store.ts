@@ -2,18 +2,17 @@ import type { Knex } from 'knex';
 import type { InvitationView, MemberView, NewPerson } from '@coffer/contract';
 import type { LinkRow, MemberRow, PersonRow, SecondFactorRow } from '../database/tables.ts';
 import { faultyInput, Refusal } from '../http/refusal.ts';
-import { hashPassword } from '../session/passwords.ts';
 
 /** Adds a person, of no company yet; gives their id. Throws {@link Refusal} 422 where the log-in name is taken. */
 export async function addPerson(
   database: Knex,
-  { name, logIn, password }: NewPerson,
+  { name, logIn, passwordHash }: Omit<NewPerson, 'password'> & { readonly passwordHash: string },
   key: string,
 ): Promise<number> {
   const taken = await database('person').whereRaw('lower(log_in) = lower(?)', logIn).first('id');
   if (taken) throw faultyInput([{ key, message: 'Somebody here has this log-in name already.' }]);
   const [made] = await database('person')
-    .insert({ name, log_in: logIn, password_hash: await hashPassword(password), password_since: new Date() })
+    .insert({ name, log_in: logIn, password_hash: passwordHash, password_since: new Date() })
     .returning('id');
   if (!made) throw new Error('The person was not added.');
   return made.id;

@@ -1,31 +1,53 @@
 import type { Knex } from 'knex';
 import { audit } from '../audit/audit.ts';
-import type { LinkRow } from '../database/tables.ts';
+import type { LinkRow, PersonRow } from '../database/tables.ts';
 import { faultyInput, Refusal } from '../http/refusal.ts';
 import { hashPassword, refuseCommon } from '../session/passwords.ts';
 import { dropFactor } from '../session/second-factor.ts';
 import { endSessions } from '../session/sessions.ts';
 import type { Visitor } from '../session/who-calls.ts';
-import { takeLink, targetOf } from './links.ts';
+import { refuseWithoutRight } from './link-rights.ts';
+import { heldLink, takeLink, targetOf } from './links.ts';
 import { addPerson } from './people-store.ts';
 
 /**
+ * The hash of the password that a link asks for, before it is taken up; nothing where it asks for none, because who comes
+ * is here already. Throws {@link Refusal} 404, 410 or 422.
+ */
+export async function passwordFor(
+  database: Knex,
+  token: string,
+  password: string | undefined,
+): Promise<string | undefined> {
+  const link = await heldLink(database, token);
+  await refuseWithoutRight(database, link);
+  if (link.kind === 'invitation' && (await personOf(database, link))) return undefined;
+  if (password === undefined) throw faultyInput([{ key: 'password', message: 'Choose a password.' }]);
+  const { company } = await targetOf(database, link);
+  refuseCommon('password', password, [link.name, link.log_in, company]);
+  return hashPassword(password);
+}
+
+/**
  * Takes a one-time link up, in a transaction: who is new chooses a password and comes to the company; who is in the
- * installation already comes logged in; a link for a new password ends all sessions and the second factor. Gives the
- * id of the person. Throws {@link Refusal} and leaves the link as it was.
+ * installation already comes logged in; a link for a new password ends all sessions and the second factor. Whether it
+ * may still do so is judged now, not when it was made. Gives the id of the person. Throws {@link Refusal} and leaves the
+ * link as it was.
+ *
+ * @param passwordHash as {@link passwordFor} gave it
  */
 export async function useLink(
   database: Knex,
   token: string,
-  password: string | undefined,
+  passwordHash: string | undefined,
   visitor: Visitor | undefined,
 ): Promise<number> {
   const link = await takeLink(database, token);
-  const { company } = await targetOf(database, link);
-  const person = await database('person').whereRaw('lower(log_in) = lower(?)', link.log_in).first();
+  await refuseWithoutRight(database, link);
+  const person = await personOf(database, link);
   if (link.kind === 'new-password') {
     if (!person) throw new Refusal(404, 'no-person', 'There is no such person any more.');
-    await chooseAnew(database, person.id, link, chosen(password, link, company));
+    await chooseAnew(database, person.id, link, chosen(passwordHash));
     return person.id;
   }
   if (person && person.id !== visitor?.id) {
@@ -35,22 +57,21 @@ export async function useLink(
       `${link.log_in} is known here already. Log in as ${link.log_in}, then follow the link once more.`,
     );
   }
-  const logIn = link.log_in;
+  const { name, log_in: logIn } = link;
   const id =
     person?.id ??
-    (await addPerson(
-      database,
-      { name: link.name, logIn, password: chosen(password, link, company) },
-      'password',
-    ));
+    (await addPerson(database, { name, logIn, passwordHash: chosen(passwordHash) }, 'password'));
   await join(database, id, link);
   return id;
 }
 
-function chosen(password: string | undefined, { name, log_in: logIn }: LinkRow, company: string): string {
-  if (password === undefined) throw faultyInput([{ key: 'password', message: 'Choose a password.' }]);
-  refuseCommon('password', password, [name, logIn, company]);
-  return password;
+function personOf(database: Knex, { log_in }: LinkRow): Promise<PersonRow | undefined> {
+  return database('person').whereRaw('lower(log_in) = lower(?)', log_in).first();
+}
+
+function chosen(passwordHash: string | undefined): string {
+  if (passwordHash !== undefined) return passwordHash;
+  throw faultyInput([{ key: 'password', message: 'Choose a password.' }]);
 }
 
 async function join(database: Knex, id: number, { company_id, role, log_in }: LinkRow): Promise<void> {
@@ -65,10 +86,8 @@ async function join(database: Knex, id: number, { company_id, role, log_in }: Li
   await audit(database, { companyId: company_id, id }, 'joined', [{ subject: log_in, detail: { role } }]);
 }
 
-async function chooseAnew(database: Knex, id: number, link: LinkRow, password: string): Promise<void> {
-  await database('person')
-    .where({ id })
-    .update({ password_hash: await hashPassword(password), password_since: new Date() });
+async function chooseAnew(database: Knex, id: number, link: LinkRow, passwordHash: string): Promise<void> {
+  await database('person').where({ id }).update({ password_hash: passwordHash, password_since: new Date() });
   await dropFactor(database, id);
   const ended = await endSessions(database, id, () => true);
   await audit(database, { companyId: null, id }, 'password-chosen-anew', [

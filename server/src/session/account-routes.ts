@@ -1,9 +1,10 @@
-import { Router } from 'express';
+import { Router, type Request } from 'express';
 import type { Knex } from 'knex';
 import { endpoints, type AccountView } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { faultyInput, Refusal } from '../http/refusal.ts';
-import { serve } from '../http/route.ts';
+import { serve, serveAfter } from '../http/route.ts';
+import { passwordTurns } from '../http/turns.ts';
 import type { SignIn } from './log-in.ts';
 import { hashPassword, passwordFits, refuseCommon } from './passwords.ts';
 import { dropFactor } from './second-factor.ts';
@@ -11,34 +12,49 @@ import { endSessions, listSessions } from './sessions.ts';
 import { countAttempt } from './throttle.ts';
 import type { Visitor } from './who-calls.ts';
 
+/** A call with which the password comes once more. */
+interface PasswordCall {
+  readonly visitor: Visitor;
+  readonly request: Request;
+  readonly body: { readonly password: string };
+}
+
 /** A person's own account: password, second factor, sessions. */
 export function accountRoutes({ database, factors }: SignIn): Router {
   const router = Router();
   serve(router, database, endpoints.account, ({ visitor, request, database: on }) =>
     accountOf(on, visitor, request.sessionID),
   );
-  serve(router, database, endpoints.changePassword, async ({ body, visitor, request, database: on }) => {
-    await samePerson(database, visitor, 'now', body.now, request.ip ?? '');
-    const names = [visitor.name, visitor.logIn, ...visitor.memberships.map(({ companyName }) => companyName)];
-    refuseCommon('next', body.next, names);
-    await on('person')
-      .where({ id: visitor.id })
-      .update({ password_hash: await hashPassword(body.next), password_since: new Date() });
-    const ended = await endSessions(on, visitor.id, ({ id }) => id !== request.sessionID);
-    await tell(on, visitor, 'password-changed', { ended });
-    return {};
-  });
-  serve(router, database, endpoints.beginFactor, async ({ body, visitor, request, database: on }) => {
-    await samePerson(database, visitor, 'password', body.password, request.ip ?? '');
-    return factors.begin(on, visitor);
-  });
+  /** What comes before a change to the account: the password once more, counted as at log-in. */
+  const samePerson = ({ visitor, request, body: { password } }: PasswordCall): Promise<void> =>
+    passwordTurns.take(() => judgeAgain(database, visitor, 'password', password, request.ip ?? ''));
+  serveAfter(
+    router,
+    database,
+    endpoints.changePassword,
+    ({ body, visitor, request }) =>
+      passwordTurns.take(async () => {
+        await judgeAgain(database, visitor, 'now', body.now, request.ip ?? '');
+        const companies = visitor.memberships.map(({ companyName }) => companyName);
+        refuseCommon('next', body.next, [visitor.name, visitor.logIn, ...companies]);
+        return hashPassword(body.next);
+      }),
+    async ({ visitor, request, database: on }, password_hash) => {
+      await on('person').where({ id: visitor.id }).update({ password_hash, password_since: new Date() });
+      const ended = await endSessions(on, visitor.id, ({ id }) => id !== request.sessionID);
+      await tell(on, visitor, 'password-changed', { ended });
+      return {};
+    },
+  );
+  serveAfter(router, database, endpoints.beginFactor, samePerson, ({ visitor, database: on }) =>
+    factors.begin(on, visitor),
+  );
   serve(router, database, endpoints.confirmFactor, async ({ body, visitor, database: on }) => {
     const recoveryCodes = await factors.confirm(on, visitor, body.code);
     await tell(on, visitor, 'second-factor-on', {});
     return { recoveryCodes };
   });
-  serve(router, database, endpoints.removeFactor, async ({ body, visitor, request, database: on }) => {
-    await samePerson(database, visitor, 'password', body.password, request.ip ?? '');
+  serveAfter(router, database, endpoints.removeFactor, samePerson, async ({ visitor, database: on }) => {
     const required = requiredBy(visitor);
     if (required.length > 0) {
       throw new Refusal(
@@ -51,17 +67,22 @@ export function accountRoutes({ database, factors }: SignIn): Router {
     await tell(on, visitor, 'second-factor-off', {});
     return {};
   });
-  serve(router, database, endpoints.endSessions, async ({ body, visitor, request, database: on }) => {
-    await samePerson(database, visitor, 'password', body.password, request.ip ?? '');
-    const ended = await endSessions(on, visitor.id, ({ handle, id }) =>
-      body.session === undefined ? id !== request.sessionID : handle === body.session,
-    );
-    if (body.session !== undefined && ended === 0) {
-      throw new Refusal(404, 'no-session', 'This session has ended already.');
-    }
-    if (ended > 0) await tell(on, visitor, 'sessions-ended', { ended });
-    return { ended };
-  });
+  serveAfter(
+    router,
+    database,
+    endpoints.endSessions,
+    samePerson,
+    async ({ body, visitor, request, database: on }) => {
+      const ended = await endSessions(on, visitor.id, ({ handle, id }) =>
+        body.session === undefined ? id !== request.sessionID : handle === body.session,
+      );
+      if (body.session !== undefined && ended === 0) {
+        throw new Refusal(404, 'no-session', 'This session has ended already.');
+      }
+      if (ended > 0) await tell(on, visitor, 'sessions-ended', { ended });
+      return { ended };
+    },
+  );
   return router;
 }
 
@@ -70,7 +91,7 @@ function requiredBy({ memberships }: Visitor): string[] {
 }
 
 /** Asks once more for the password, so that who finds an open browser changes nothing lasting. Throws {@link Refusal}. */
-async function samePerson(
+async function judgeAgain(
   database: Knex,
   { id, logIn }: Visitor,
   key: string,

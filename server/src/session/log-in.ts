@@ -4,6 +4,7 @@ import { audit } from '../audit/audit.ts';
 import type { PersonRow } from '../database/tables.ts';
 import type { AntiForgery } from '../http/anti-forgery.ts';
 import { Refusal } from '../http/refusal.ts';
+import { passwordTurns } from '../http/turns.ts';
 import { passwordFits } from './passwords.ts';
 import type { SecondFactors } from './second-factor.ts';
 import { startSession } from './sessions.ts';
@@ -26,7 +27,11 @@ export interface Credentials {
 }
 
 /** Judges who logs in and begins their session. Throws {@link Refusal} 401 or 429, and writes failures to the audit trail. */
-export async function logIn(signIn: SignIn, request: Request, typed: Credentials): Promise<Visitor> {
+export function logIn(signIn: SignIn, request: Request, typed: Credentials): Promise<Visitor> {
+  return passwordTurns.take(() => loggedIn(signIn, request, typed));
+}
+
+async function loggedIn(signIn: SignIn, request: Request, typed: Credentials): Promise<Visitor> {
   const { database, secret } = signIn;
   const name = typed.logIn.toLowerCase();
   const attempt = await countAttempt(database, name, request.ip ?? '', knownBrowser(request, secret, name));

@@ -4,9 +4,10 @@ import { endpoints } from '@coffer/contract';
 import { makeCompany } from '../company/make-company.ts';
 import { Refusal } from '../http/refusal.ts';
 import { serve } from '../http/route.ts';
+import { passwordTurns } from '../http/turns.ts';
 import { addPerson } from '../people/people-store.ts';
 import { enter, type SignIn } from '../session/log-in.ts';
-import { refuseCommon } from '../session/passwords.ts';
+import { hashPassword, refuseCommon } from '../session/passwords.ts';
 import { countAttempt } from '../session/throttle.ts';
 import { personViewOf } from '../session/who-calls.ts';
 
@@ -35,20 +36,25 @@ export function setUpRoutes(signIn: SignIn, code: string | undefined): Router {
     }
     await attempt.succeed();
   };
-  serve(router, database, endpoints.tryCode, async ({ body, request }) => {
-    await judge(body.code, request.ip ?? '');
-    return {};
-  });
+  serve(router, database, endpoints.tryCode, ({ body, request }) =>
+    passwordTurns.take(async () => {
+      await judge(body.code, request.ip ?? '');
+      return {};
+    }),
+  );
   serve(router, database, endpoints.setUp, async ({ body: { code: typed, company, person }, request }) => {
-    await judge(typed, request.ip ?? '');
-    refuseCommon('person.password', person.password, [person.name, person.logIn, company.name]);
+    const passwordHash = await passwordTurns.take(async () => {
+      await judge(typed, request.ip ?? '');
+      refuseCommon('person.password', person.password, [person.name, person.logIn, company.name]);
+      return hashPassword(person.password);
+    });
     const id = await database.transaction(async (on) => {
       // One set-up alone, were two to come with the code at once.
       await on.raw(`select pg_advisory_xact_lock(hashtext('set-up'))`);
       if (await on('company').first('id')) {
         throw new Refusal(409, 'set-up', 'This installation was set up meanwhile. Log in.');
       }
-      const made = await addPerson(on, person, 'person.logIn');
+      const made = await addPerson(on, { ...person, passwordHash }, 'person.logIn');
       await makeCompany(on, made, company, 'company.name');
       return made;
     });

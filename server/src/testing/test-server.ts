@@ -35,6 +35,11 @@ export class Caller {
 
   constructor(private readonly address: string) {}
 
+  /** The cookies of the session, as a header. */
+  get cookie(): string {
+    return [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; ');
+  }
+
   /** The same person, who calls at another address. */
   at(address: string): Caller {
     const other = new Caller(address);
@@ -55,13 +60,13 @@ export class Caller {
         'content-type': 'application/json',
         'idempotency-key': randomUUID(),
         'x-xsrf-token': this.cookies.get('XSRF-TOKEN') ?? '',
-        cookie: [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; '),
+        cookie: this.cookie,
         ...headers,
       },
       ...(body !== undefined && { body: typeof body === 'string' ? body : JSON.stringify(body) }),
     });
-    for (const cookie of response.headers.getSetCookie()) {
-      const [, name = '', value = ''] = /^([^=]+)=([^;]*)/.exec(cookie) ?? [];
+    for (const set of response.headers.getSetCookie()) {
+      const [, name = '', value = ''] = /^([^=]+)=([^;]*)/.exec(set) ?? [];
       this.cookies.set(name, value);
     }
     const text = await response.text();
@@ -86,36 +91,37 @@ export class Caller {
     return this.call(method, path, { ...body, confirm: questions.map(({ code }) => code) });
   }
 
-  /** Sends bytes as they are, in a content encoding. */
-  send(path: string, body: Uint8Array<ArrayBuffer>, encoding: string): Promise<Response> {
-    const cookie = [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; ');
+  /** Sends bytes as they are, said to be JSON, perhaps in a content encoding. */
+  send(path: string, body: Uint8Array<ArrayBuffer>, encoding?: string): Promise<Response> {
     const headers = {
       'content-type': 'application/json',
-      'content-encoding': encoding,
+      ...(encoding !== undefined && { 'content-encoding': encoding }),
       'idempotency-key': randomUUID(),
       'x-xsrf-token': this.cookies.get('XSRF-TOKEN') ?? '',
-      cookie,
+      cookie: this.cookie,
     };
     return fetch(this.address + path, { method: 'POST', headers, body });
   }
 
   /** Makes a call under a key that may be broken off. */
   abortable(path: string, body: object, key: string, signal: AbortSignal): Promise<Response> {
-    const cookie = [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; ');
     const headers = {
       'content-type': 'application/json',
       'idempotency-key': key,
       'x-xsrf-token': this.cookies.get('XSRF-TOKEN') ?? '',
-      cookie,
+      cookie: this.cookie,
     };
     return fetch(this.address + path, { method: 'POST', headers, body: JSON.stringify(body), signal });
   }
 
   /** Sends a file as its bytes. */
   async sendFile(path: string, bytes: Uint8Array<ArrayBuffer>): Promise<Answer> {
-    const cookie = [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; ');
     const token = this.cookies.get('XSRF-TOKEN') ?? '';
-    const headers = { 'content-type': 'application/octet-stream', 'x-xsrf-token': token, cookie };
+    const headers = {
+      'content-type': 'application/octet-stream',
+      'x-xsrf-token': token,
+      cookie: this.cookie,
+    };
     const response = await fetch(this.address + path, { method: 'POST', headers, body: bytes });
     const text = await response.text();
     return { status: response.status, headers: response.headers, text, body: JSON.parse(text) };
@@ -123,8 +129,7 @@ export class Caller {
 
   /** Fetches a file. */
   async bytes(path: string): Promise<ArrayBuffer> {
-    const cookie = [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; ');
-    return (await fetch(this.address + path, { headers: { cookie } })).arrayBuffer();
+    return (await fetch(this.address + path, { headers: { cookie: this.cookie } })).arrayBuffer();
   }
 
   async logIn(logIn: string, password: string): Promise<Answer> {

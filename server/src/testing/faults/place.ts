@@ -4,7 +4,6 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
-import { createServer } from 'node:http';
 import { pino } from 'pino';
 import type { Knex } from 'knex';
 import { connect } from '../../database/connect.ts';
@@ -12,7 +11,7 @@ import { migrate } from '../../database/migrate.ts';
 import { loadDemo } from '../../demo/load-demo.ts';
 import { verifyBooks } from '../../verify/verify-books.ts';
 import { FigureThreads } from '../../workers/figure-threads.ts';
-import { listening } from '../test-server.ts';
+import { freePort } from '../free-port.ts';
 
 const root = fileURLToPath(new URL('../../../../', import.meta.url));
 const dist = join(root, 'dist');
@@ -253,11 +252,4 @@ function titleOf(pid: string): string {
   } catch {
     return '';
   }
-}
-
-async function freePort(): Promise<number> {
-  const probe = createServer();
-  const address = await listening(probe);
-  await new Promise((resolve) => probe.close(resolve));
-  return Number(new URL(address).port);
 }

@@ -1,7 +1,7 @@
 import { HttpClient, HttpErrorResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
-import { catchError, map, switchMap, throwError, type Observable } from 'rxjs';
+import { catchError, map, retry, switchMap, throwError, timer, type Observable } from 'rxjs';
 import * as v from 'valibot';
 import { addressOf, refusalView, type Endpoint, type Question, type RefusalView } from '@coffer/contract';
 import { ConfirmDialog } from './confirm.dialog';
@@ -59,6 +59,7 @@ export class ApiClient {
         },
       })
       .pipe(
+        retry({ count: mostAsked, delay: whileUnderWay }),
         map((answer) => v.parse(endpoint.answer, answer) as v.InferOutput<E['answer']>),
         catchError((error: unknown) => {
           const refusal = refusalOf(error);
@@ -86,6 +87,17 @@ export class ApiClient {
         ),
       );
   }
+}
+
+/** How often, and after how many milliseconds, a call that is under way is asked about again. */
+const mostAsked = 120;
+const askedAgain = 1000;
+
+/** Waits for the same call, which went out before and is not done twice, to answer. */
+function whileUnderWay(error: unknown): Observable<unknown> {
+  const refusal = refusalOf(error);
+  const underWay = refusal instanceof ApiRefusal && refusal.refusal.code === 'in-progress';
+  return underWay ? timer(askedAgain) : throwError(() => error);
 }
 
 /** A body as it is sent: bytes as they are, everything else as JSON. */
