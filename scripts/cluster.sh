@@ -160,7 +160,7 @@ select 'drop database coffer' from pg_database where datname = 'coffer' and datc
 select 'create database coffer owner coffer_owner' where not exists (select from pg_database where datname = 'coffer') \gexec
 alter database coffer owner to coffer_owner;
 revoke all on database coffer from public;
-grant connect, temporary on database coffer to coffer;
+grant connect on database coffer to coffer;
 select pg_reload_conf();
 \connect coffer
 reassign owned by coffer to coffer_owner;

@@ -102,7 +102,7 @@ in_database() {
     COFFER_OWNER_DATABASE=postgres://coffer_owner:$(secret "$place" owner-password)@$at/$(basename "$1") "${@:2}"
 }
 for name in elsewhere brought; do
-  keeper_sql "$place" -c "create database $name owner coffer_owner" -c "grant connect, temporary on database $name to coffer"
+  keeper_sql "$place" -c "create database $name owner coffer_owner" -c "grant connect on database $name to coffer"
 done
 COFFER_PORT=$port in_database "$elsewhere" "$root/coffer" start --own >/dev/null 2>"$COFFER_HOME/said" || die "$(cat "$COFFER_HOME/said")"
 healthy "$port" || die 'It does not run on a database that is there already.'

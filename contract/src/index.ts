@@ -50,6 +50,7 @@ export * from './document/take-closed-days.ts';
 export * from './kinds/document-kinds.ts';
 export type { InstrumentSummary, PublishedPosition } from './kinds/document-kind.ts';
 export * from './words/booked-rows.ts';
+export * from './words/agreed-words.ts';
 export * from './words/close-steps.ts';
 export * from './words/difference-words.ts';
 export * from './words/entry-kinds.ts';

@@ -2,7 +2,7 @@ import * as v from 'valibot';
 import { accountRoles, accrualChoices } from '@coffer/core';
 import { dayText } from '../document/scalars.ts';
 import { broughtIn } from './account-views.ts';
-import { confirmCodes } from './confirm.ts';
+import { confirmCodes, question } from './confirm.ts';
 import { closeFund } from './fund-views.ts';
 import { instrumentId, minorUnits } from './ids.ts';
 import { materiality } from './materiality.ts';
@@ -80,6 +80,8 @@ export const monthReview = v.strictObject({
   approvers: v.array(v.string()),
   /** Why who asks may not approve it, as a sentence; null where they may. */
   barred: v.nullable(v.string()),
+  /** What is named with the approval of who asks, and confirmed by it. */
+  named: v.array(question),
 });
 export type MonthReview = v.InferOutput<typeof monthReview>;
 

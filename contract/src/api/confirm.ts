@@ -10,6 +10,9 @@ export const confirmCodes = [
   'month-not-ended',
   'payments-unrecorded',
   'fixings-missing',
+  'hand-in-settings',
+  'one-person-behind-both',
+  'other-kind',
 ] as const;
 export type ConfirmCode = (typeof confirmCodes)[number];
 

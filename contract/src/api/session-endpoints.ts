@@ -25,7 +25,11 @@ export const sessionEndpoints = {
     'anyone',
     {
       body: v.strictObject({ logIn: logInName, password: triedPassword, code: v.optional(factorCode) }),
-      answer: person,
+      answer: v.strictObject({
+        person: personView,
+        /** Wrong codes of the second factor that were typed since the last log-in. */
+        wrongCodes: v.number(),
+      }),
     },
   ),
   logOut: endpoint('delete', '/api/session', 'Log out', 'person', { answer: done }),
@@ -73,7 +77,7 @@ export const sessionEndpoints = {
   confirmFactor: endpoint(
     'put',
     '/api/account/second-factor',
-    'Turn the second factor on by a code of it; gives the recovery codes, which are never shown again',
+    'Turn the second factor on by a code of it; ends all other sessions, and gives the recovery codes, which are never shown again',
     'person',
     {
       body: v.strictObject({ code: factorCode }),
@@ -83,9 +87,9 @@ export const sessionEndpoints = {
   removeFactor: endpoint(
     'post',
     '/api/account/second-factor/removal',
-    'Turn the second factor off; refused where a company requires it',
+    'Turn the second factor off, with a code of it or of recovery; refused where a company requires it',
     'person',
-    { body: v.strictObject({ password: triedPassword }), answer: done },
+    { body: v.strictObject({ password: triedPassword, code: factorCode }), answer: done },
   ),
   endSessions: endpoint(
     'post',

@@ -42,6 +42,7 @@ export function closeSteps(view: CloseView, digits: number): CloseStep[] {
           ),
         ]
       : []),
+    ...handSteps(agreedTo),
     ...view.checks.map((check): CloseStep => {
       const { name, holds, text } = toldCheck(check, digits);
       return { name, state: holds ? 'done' : 'wrong', text };
@@ -55,6 +56,19 @@ export function closeSteps(view: CloseView, digits: number): CloseStep[] {
     },
   ];
 }
+
+/** What the approval was named with: who approved had a hand in what the month rests on, or may be one person with who did. */
+function handSteps(agreedTo: (code: ConfirmCode) => MonthStep | undefined): CloseStep[] {
+  return Object.entries(hands).flatMap(([code, text]) => {
+    const by = agreedTo(code as keyof typeof hands);
+    return by ? [{ name: 'Two people', state: 'agreed' as const, text, by }] : [];
+  });
+}
+
+const hands = {
+  'hand-in-settings': 'who approved had a hand in what the month rests on; nobody else reviews',
+  'one-person-behind-both': 'the same person may stand behind both; nobody else reviews',
+} as const;
 
 /** What is too small to be booked: named by its sum, and nothing that is wrong. */
 function leftOutStep({ leftOut }: CloseView, digits: number): CloseStep {

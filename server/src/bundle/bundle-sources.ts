@@ -13,8 +13,11 @@ interface Source {
   readonly atATime?: number;
 }
 
-/** The places of instruments within a bundle, from 1. */
-const place = `(select instrument_place.place from instrument_place where instrument_place.id = instrument_id) as instrument`;
+/** The order in which instruments came: their place in it, from 1, holds in whatever database they are. */
+export const came = 'instrument.created_at, lower(instrument.name), instrument.id';
+const ofInstrument = 'join instrument on instrument.id = instrument_id';
+/** In a file the place of the instrument stands for its id. */
+const instrument = 'instrument_id as instrument';
 
 const figures = [...positionFigureKeys.map(columnOf), 'expense', 'amortized', 'current_change']
   .map((column) => `"${column}"`)
@@ -43,25 +46,28 @@ export const bundleSources: Readonly<Record<BundleFile, Source>> = {
   },
   instruments: {
     select: `name, kind, version, created_at, withdrawn_at, withdrawn_because, cost_centre`,
-    from: 'instrument join instrument_place using (id)',
-    order: 'place',
+    from: 'instrument',
+    order: came,
   },
   versions: {
-    select: `${place}, version, document, reason, made_at`,
-    from: 'instrument_version join instrument_place on instrument_place.id = instrument_id',
-    where: 'true',
-    order: 'place, version',
+    select: `${instrument}, instrument_version.version, document, reason, made_at`,
+    from: `instrument_version ${ofInstrument}`,
+    where: 'instrument.company_id = :company',
+    order: `${came}, instrument_version.version`,
     atATime: 500,
   },
   accountsOfInstruments: {
-    select: `${place}, role, code`,
-    from: 'account_of_instrument',
-    order: 'instrument, role',
+    select: `${instrument}, role, code`,
+    from: `account_of_instrument ${ofInstrument}`,
+    where: 'account_of_instrument.company_id = :company',
+    order: `${came}, role`,
   },
   papers: {
-    select: `${place}, name, type, bytes, encode(sha256, 'hex') as sha256, kept_at, taken_away_at, taken_away_because`,
-    from: 'paper',
-    order: 'instrument, kept_at, sha256',
+    select: `${instrument}, paper.name, type, bytes, encode(sha256, 'hex') as sha256, kept_at, taken_away_at,
+      taken_away_because`,
+    from: `paper ${ofInstrument}`,
+    where: 'paper.company_id = :company',
+    order: `${came}, kept_at, sha256`,
   },
   periods: {
     // A month that is handed over is open where it comes to: nobody there has prepared it.
@@ -70,7 +76,7 @@ export const bundleSources: Readonly<Record<BundleFile, Source>> = {
     order: 'ends_on',
   },
   entries: {
-    select: `number, period_end, date, kind, memo, ${place}, instrument_version, row_number, posted_at, for_period,
+    select: `number, period_end, date, kind, memo, ${instrument}, instrument_version, row_number, posted_at, for_period,
              cost_centre, (select jsonb_agg(jsonb_build_object('role', role, 'code', account_code, 'debit', debit,
                'credit', credit) order by line) from entry_line
                where entry_line.company_id = entry.company_id and entry_line.number = entry.number) as lines`,
@@ -78,19 +84,22 @@ export const bundleSources: Readonly<Record<BundleFile, Source>> = {
     order: 'number',
   },
   reported: {
-    select: `period_end, ${place}, instrument_version, ${figures}`,
-    from: 'reported_position',
-    order: 'period_end, instrument',
+    select: `period_end, ${instrument}, instrument_version, ${figures}`,
+    from: `reported_position ${ofInstrument}`,
+    where: 'reported_position.company_id = :company',
+    order: `period_end, ${came}`,
   },
   reportedFunds: {
-    select: `period_end, ${place}, instrument_version, balance, accrued_interest, deposited, earned, to_goal`,
-    from: 'reported_fund',
-    order: 'period_end, instrument',
+    select: `period_end, ${instrument}, instrument_version, balance, accrued_interest, deposited, earned, to_goal`,
+    from: `reported_fund ${ofInstrument}`,
+    where: 'reported_fund.company_id = :company',
+    order: `period_end, ${came}`,
   },
   leftOut: {
-    select: `period_end, ${place}, made_good, role, amount`,
-    from: 'left_out',
-    order: 'period_end, instrument, made_good, role',
+    select: `period_end, ${instrument}, made_good, role, amount`,
+    from: `left_out ${ofInstrument}`,
+    where: 'left_out.company_id = :company',
+    order: `period_end, ${came}, made_good, role`,
   },
   scenarios: {
     select: 'name, revision, changed_at',
@@ -98,17 +107,13 @@ export const bundleSources: Readonly<Record<BundleFile, Source>> = {
     order: 'lower(name)',
   },
   scenarioChanges: {
-    select: `scenario_place.place as scenario, scenario_change.place, ${place}, instrument_version, change`,
+    select: `scenario_place.place as scenario, scenario_change.place, ${instrument}, instrument_version, change`,
     from: `scenario_change join (select id, row_number() over (order by lower(name)) as place from scenario
              where company_id = :company) scenario_place on scenario_place.id = scenario_id`,
     where: 'true',
     order: 'scenario, scenario_change.place',
   },
 };
-
-/** Instruments in the order in which they came: a place that holds in whatever database they are. */
-export const instrumentPlaces = `create temporary table instrument_place on commit drop as
-  select id, row_number() over (order by created_at, lower(name), id) as place from instrument where company_id = :company`;
 
 /** A column of the database in the words of a file, and back. */
 export const inFile = (column: string): string =>

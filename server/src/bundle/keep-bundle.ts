@@ -9,6 +9,7 @@ import {
   type BundleRows,
 } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
+import { trailHead } from '../audit/trail.ts';
 import { takenName } from '../company/taken-name.ts';
 import { faultyInput, Refusal } from '../http/refusal.ts';
 import { paperTypeOf } from '../papers/paper-type.ts';
@@ -50,11 +51,12 @@ export async function keepBundle(
   const companyId = made?.id ?? 0;
   await database('member').insert({ company_id: companyId, person_id: by, role: ['prepare', 'administer'] });
   await written(() => new KeptBundle(database, companyId, rows).all(papers));
+  const [wrong] = await verifyCompany(database, figures, companyId);
+  if (wrong) throw disagrees(wrong.message);
+  // Last of all: whoever writes into the trail holds it until all is done.
   await audit(database, { companyId, id: by }, 'company-brought', [
     { subject: name, detail: { from: head.name, madeAt: head.madeAt } },
   ]);
-  const [wrong] = await verifyCompany(database, figures, companyId);
-  if (wrong) throw disagrees(wrong.message);
   return companyId;
 }
 
@@ -258,7 +260,14 @@ class KeptBundle {
     if (state !== 'closed') return;
     await database('period')
       .where({ company_id: companyId, ends_on: endsOn })
-      .update({ state, closed_at: this.at(closedAt ?? ''), closed_as: 'brought', settled, reversals });
+      .update({
+        state,
+        closed_at: this.at(closedAt ?? ''),
+        closed_as: 'brought',
+        seen_to: (await trailHead(database))?.event ?? 0,
+        settled,
+        reversals,
+      });
   }
 
   private async scenariosOf(): Promise<void> {

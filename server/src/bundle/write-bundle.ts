@@ -3,7 +3,7 @@ import type { Knex } from 'knex';
 import { bundleVersion, type BundleFile, type BundleHead } from '@coffer/contract';
 import { trailHead } from '../audit/trail.ts';
 import { companyOf } from '../company/company-store.ts';
-import { bundleSources, inFile, instrumentPlaces } from './bundle-sources.ts';
+import { bundleSources, came, inFile } from './bundle-sources.ts';
 
 /** Takes bytes of a file, one after another. */
 export type Write = (chunk: Uint8Array) => Promise<void>;
@@ -18,7 +18,7 @@ const usually = 5000;
 export async function writeBundle(database: Knex, companyId: number, write: Write): Promise<void> {
   await database.transaction(
     async (on) => {
-      await on.raw(instrumentPlaces, { company: companyId });
+      const places = await placesOf(on, companyId);
       const zip = new OneByOne(write);
       const { name, currency, fiscalYearEndMonth, booksFrom } = await companyOf(on, companyId);
       const madeAt = new Date().toISOString();
@@ -34,37 +34,58 @@ export async function writeBundle(database: Knex, companyId: number, write: Writ
       };
       await zip.file('company.json', [`${JSON.stringify(head, undefined, 2)}\n`]);
       for (const file of Object.keys(bundleSources) as BundleFile[])
-        await zip.file(`${file}.jsonl`, linesOf(on, companyId, file));
+        await zip.file(`${file}.jsonl`, linesOf(on, companyId, file, places));
       await papers(on, companyId, zip);
-      await documents(on, zip);
+      await documents(on, companyId, places, zip);
       await zip.end();
     },
-    { isolationLevel: 'repeatable read' },
+    { isolationLevel: 'repeatable read', readOnly: true },
   );
 }
 
-async function* linesOf(on: Knex, company: number, file: BundleFile): AsyncGenerator<string> {
-  const { select, from, where = 'company_id = :company', order, atATime = usually } = bundleSources[file];
-  for (let offset = 0; ; offset += atATime) {
-    const { rows } = (await on.raw(
-      `select to_jsonb(listed) as row from (select ${select} from ${from} where ${where} order by ${order}
-         limit ${atATime} offset ${offset}) listed`,
-      { company },
-    )) as { rows: { row: Record<string, unknown> }[] };
-    if (rows.length > 0) yield rows.map(({ row }) => `${JSON.stringify(named(row))}\n`).join('');
-    if (rows.length < atATime) return;
-  }
+/** The places of instruments within a bundle, from 1, by their ids here. */
+type Places = ReadonlyMap<string, number>;
+
+async function placesOf(on: Knex, companyId: number): Promise<Places> {
+  const ids = await on('instrument')
+    .where({ company_id: companyId })
+    .orderByRaw(came)
+    .pluck<string[]>('instrument.id');
+  return new Map(ids.map((id, at) => [id, at + 1]));
 }
 
-const named = (row: Record<string, unknown>): Record<string, unknown> =>
-  Object.fromEntries(Object.entries(row).map(([column, value]) => [inFile(column), value]));
+async function* linesOf(on: Knex, company: number, file: BundleFile, places: Places): AsyncGenerator<string> {
+  const { select, from, where = 'company_id = :company', order, atATime = usually } = bundleSources[file];
+  const listed = `select ${select} from ${from} where ${where} order by ${order}`;
+  await on.raw(
+    `declare bundle_rows no scroll cursor for select to_jsonb(listed) as row from (${listed}) listed`,
+    { company },
+  );
+  for (;;) {
+    const { rows } = await on.raw<{ rows: { row: Row }[] }>(`fetch ${atATime} from bundle_rows`);
+    if (rows.length > 0) yield rows.map(({ row }) => `${JSON.stringify(inWords(row, places))}\n`).join('');
+    if (rows.length < atATime) break;
+  }
+  await on.raw('close bundle_rows');
+}
+
+type Row = Record<string, unknown>;
+
+/** A row in the words of a file. */
+const inWords = (row: Row, places: Places): Row =>
+  Object.fromEntries(
+    Object.entries(row).map(([column, value]) => [
+      inFile(column),
+      column === 'instrument' ? places.get(String(value)) : value,
+    ]),
+  );
 
 /** The bytes of papers, in the order in which their file lists them; one that was taken away has none. */
 async function papers(on: Knex, companyId: number, zip: OneByOne): Promise<void> {
   const listed = (await on('paper')
-    .join('instrument_place', 'instrument_place.id', 'paper.instrument_id')
-    .where({ company_id: companyId })
-    .orderBy(['place', 'kept_at', 'sha256'])
+    .join('instrument', 'instrument.id', 'paper.instrument_id')
+    .where('paper.company_id', companyId)
+    .orderByRaw(`${came}, kept_at, sha256`)
     .pluck('paper.id')) as string[];
   for (const [at, id] of listed.entries()) {
     const row = await on('paper').where({ id }).first('content');
@@ -72,21 +93,22 @@ async function papers(on: Knex, companyId: number, zip: OneByOne): Promise<void>
   }
 }
 
-async function documents(on: Knex, zip: OneByOne): Promise<void> {
+async function documents(on: Knex, companyId: number, places: Places, zip: OneByOne): Promise<void> {
   const listed = await on('instrument')
-    .join('instrument_place', 'instrument_place.id', 'instrument.id')
     .join('instrument_version', function () {
       this.on('instrument_version.instrument_id', 'instrument.id').andOn(
         'instrument_version.version',
         'instrument.version',
       );
     })
-    .whereNull('withdrawn_at')
-    .orderBy('place')
-    .select<{ place: string; name: string; document: unknown }[]>('place', 'name', 'document');
-  for (const { place, name, document } of listed) {
+    .where({ company_id: companyId, withdrawn_at: null })
+    .orderByRaw(came)
+    .select<{ id: string; name: string; document: unknown }[]>('instrument.id', 'name', 'document');
+  for (const { id, name, document } of listed) {
     const safe = name.replaceAll(/[/\\:*?"<>|\p{Cc}]/gu, ' ').slice(0, 100);
-    await zip.file(`documents/${place} ${safe}.json`, [`${JSON.stringify(document, undefined, 2)}\n`]);
+    await zip.file(`documents/${places.get(id) ?? 0} ${safe}.json`, [
+      `${JSON.stringify(document, undefined, 2)}\n`,
+    ]);
   }
 }
 

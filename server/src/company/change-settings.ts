@@ -157,10 +157,10 @@ async function changeFacts(
   await giveOpenMonth(database, by);
 }
 
-/** The open month goes by what is decided from its first day on; who decides otherwise for it has a hand in it. */
+/** The open month goes by what is decided from its first day on. */
 async function giveOpenMonth(
   database: Knex,
-  { companyId, id }: Maker,
+  { companyId }: Maker,
   before?: Awaited<ReturnType<typeof accruingFrom>>,
 ): Promise<void> {
   const open = await openPeriod(database, companyId);
@@ -168,9 +168,6 @@ async function giveOpenMonth(
   const now = await accruingFrom(database, companyId, formatDay(monthStart(open.ends_on)));
   // What was chosen for the month alone stays, unless the settings decide otherwise for it.
   const accruals = before?.accruals === now.accruals ? open.accruals : now.accruals;
-  const same = isDeepStrictEqual(now.materiality, (before ?? now).materiality);
-  if (same && accruals === open.accruals) return;
-  await database('period')
-    .where({ company_id: companyId, ends_on: open.ends_on })
-    .update({ accruals, accruals_by: id });
+  if (accruals === open.accruals) return;
+  await database('period').where({ company_id: companyId, ends_on: open.ends_on }).update({ accruals });
 }

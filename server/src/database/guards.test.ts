@@ -71,7 +71,7 @@ const step = (more: Record<string, string> = {}): string => {
 const comment = (text: string, end = open): string =>
   `insert into period_comment (company_id, period_end, text) values (1, '${end}', '${text}')`;
 const closing = (as: string, by: string): string =>
-  `update period set state = 'closed', closed_at = now(), closed_as = '${as}',
+  `update period set state = 'closed', closed_at = now(), closed_as = '${as}', seen_to = (select max(id) from audit_event),
      closed_by = ${by === '' ? 'null' : person(by)} where company_id = 1 and ends_on = '${open}'`;
 const prepared = `update period set state = 'prepared' where company_id = 1 and ends_on = '${open}'`;
 const handed = `${step()}; ${prepared}`;
@@ -205,7 +205,10 @@ const checks: Record<string, string> = {
   period_comment_text_check: comment(''),
   period_ends_on_check: period('2027-01-30', 'open'),
   period_state_known: `update period set state = 'ajar' where company_id = 1 and ends_on = '${open}'`,
-  period_step_check: step({ step: `'returned'` }),
+  period_step_said: step({ step: `'returned'` }),
+  second_factor_wrong_in_row_check: `insert into second_factor (person_id, secret, wrong_in_row) values (${person('bram')}, 'x', -1)`,
+  second_factor_wrong_since_check: `insert into second_factor (person_id, secret, wrong_since) values (${person('bram')}, 'x', -1)`,
+  period_seen: `update period set seen_to = 0 where company_id = 1 and ends_on = '${open}'`,
   period_step_check1: step({ parts: 'null' }),
   period_step_comment_check: step({ step: `'returned'`, comment: `''` }),
   period_step_digest_check: step({ digest: `'x'::bytea` }),

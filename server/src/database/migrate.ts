@@ -17,6 +17,8 @@ import { papers } from './migrations/0015-papers.ts';
 import { settings } from './migrations/0016-settings.ts';
 import { secondPerson } from './migrations/0017-second-person.ts';
 import { runtimeRole } from './migrations/0018-runtime-role.ts';
+import { handsInOrder } from './migrations/0021-hands-in-order.ts';
+import { wrongCodes } from './migrations/0022-wrong-codes.ts';
 import { leftOut } from './migrations/0020-left-out.ts';
 import { handInAMonth } from './migrations/0019-hand-in-a-month.ts';
 
@@ -42,6 +44,8 @@ const migrations: Readonly<Record<string, string>> = {
   '0018-runtime-role': runtimeRole,
   '0019-hand-in-a-month': handInAMonth,
   '0020-left-out': leftOut,
+  '0021-hands-in-order': handsInOrder,
+  '0022-wrong-codes': wrongCodes,
 };
 
 const source = (last?: string): Knex.MigrationSource<string> => ({

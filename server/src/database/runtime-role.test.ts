@@ -35,6 +35,8 @@ describe('the role of the application', () => {
     'drop table audit_event',
     'alter table entry rename to entry_of_mine',
     'create table mine (a int)',
+    'create temporary table period (company_id int, ends_on date, state text)',
+    'create temporary view entry as select 1',
     `insert into migration (name) values ('x')`,
     'alter role coffer superuser',
     'create role another',
@@ -42,6 +44,16 @@ describe('the role of the application', () => {
     `copy (select 1) to program 'true'`,
   ])('refuses the application itself: %s', async (sql) => {
     await expect(refused(sql)).rejects.toMatchObject({ code: '42501' });
+  });
+
+  it('looks for what it names where nobody can put something in front of it', async () => {
+    const { rows } = await server.database.raw(
+      `select oid::regprocedure::text as name, proconfig::text as config from pg_proc
+       where pronamespace = 'public'::regnamespace`,
+    );
+    expect(rows.length).toBeGreaterThan(17);
+    for (const { name, config } of rows)
+      expect([name, config]).toEqual([name, '{"search_path=pg_catalog, public, pg_temp"}']);
   });
 
   it('gives the application a role that owns nothing and makes nothing', async () => {

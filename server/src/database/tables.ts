@@ -59,6 +59,10 @@ export interface SecondFactorRow {
   readonly secret: Buffer;
   readonly since: Date | null;
   readonly last_step: number;
+  readonly wrong_in_row: number;
+  readonly wait_until: Date | null;
+  /** Wrong codes since the last log-in. */
+  readonly wrong_since: number;
 }
 
 /** A recovery code, of which a hash is kept. */
@@ -118,6 +122,8 @@ export interface PeriodRow {
   readonly closed_at: Date | null;
   readonly closed_by: number | null;
   readonly closed_as: ClosedWay | null;
+  /** The last event of the audit trail that its close saw. */
+  readonly seen_to: number | null;
   readonly accruals: AccrualChoice;
   /** Who chose that for the month alone. */
   readonly accruals_by: number | null;
@@ -370,7 +376,14 @@ declare module 'knex/types/tables' {
     ledger_balance: Table<LedgerBalanceRow>;
     period: Table<
       PeriodRow,
-      'closed_at' | 'closed_by' | 'closed_as' | 'accruals' | 'accruals_by' | 'settled' | 'reversals'
+      | 'closed_at'
+      | 'closed_by'
+      | 'closed_as'
+      | 'accruals'
+      | 'accruals_by'
+      | 'seen_to'
+      | 'settled'
+      | 'reversals'
     >;
     period_step: Table<PeriodStepRow, 'id' | 'digest' | 'parts' | 'comment' | 'confirmed' | 'taken_at'>;
     period_comment: Table<PeriodCommentRow, 'id' | 'said_at'>;

@@ -20,6 +20,7 @@ export interface Detail {
 const failures: Readonly<Record<string, string>> = {
   'wrong-log-in': 'the password does not fit',
   'wrong-code': 'the code of the second factor does not fit',
+  'wait-for-code': 'wrong codes one after another are waited for',
   'too-many-failures': 'it had failed too often before',
   suspended: 'access is suspended',
 };

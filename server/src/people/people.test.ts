@@ -168,6 +168,69 @@ describe('a link for a new password', () => {
   });
 });
 
+// What an attack tried: a link made while somebody had the right, taken up when they have it no more.
+describe('a link is judged when it is taken up', () => {
+  const hand = 'copper willow ember north';
+  const person = async (logIn: string, role: string[]): Promise<Caller> => {
+    const { token } = (await invite(logIn, role)).body;
+    const caller = server.caller();
+    expect((await use(token, { password: hand }, caller)).status).toBe(200);
+    return caller;
+  };
+  const said = ({ status, body }: Answer): unknown => [status, body.error?.code];
+
+  it('no invitation of a suspended administrator, or of one who administers no more, readmits them as another', async () => {
+    for (const [logIn, role, suspended] of [
+      ['mallow', ['administer'], true],
+      ['sedge', ['prepare'], false],
+    ] as const) {
+      const caller = await person(logIn, ['administer']);
+      const { token } = (await invite(`${logIn}-again`, ['administer'], caller)).body;
+      expect((await change(logIn, [...role], suspended)).status).toBe(200);
+      expect(said(await use(token))).toEqual([410, 'link-gone']);
+      expect(await member(`${logIn}-again`)).toBeUndefined();
+    }
+  });
+
+  it('not even one that was not taken back: whose right has gone is asked of the memberships of that moment', async () => {
+    const caller = await person('tansy', ['administer']);
+    const { token } = (await invite('tansy-again', ['administer'], caller)).body;
+    await server.database.raw(
+      `update member set suspended_at = now() where person_id = (select id from person where log_in = 'tansy')`,
+    );
+    expect(said(await use(token))).toEqual([410, 'link-gone']);
+    const seen = server.caller();
+    await seen.call('GET', '/api/session');
+    expect(said(await seen.call('POST', '/api/links/seen', { token }))).toEqual([410, 'link-gone']);
+  });
+
+  it('a link for a new password opens no company that the person came to after it was made', async () => {
+    await person('yarrow', ['review']);
+    const { id } = await member('yarrow');
+    const { token } = (await admin.call('POST', `/api/people/${id}/new-password`)).body;
+    await server.database.raw(`insert into member (company_id, person_id, role) values (2, ?, '{prepare}')`, [
+      id,
+    ]);
+    expect(said(await use(token))).toEqual([410, 'link-gone']);
+    const { rows } = await server.database.raw(
+      `select taken_back_at, used_at from link where log_in = 'yarrow'`,
+    );
+    expect(rows.at(-1)).toEqual({ taken_back_at: null, used_at: null });
+  });
+
+  it('a membership that somebody is suspended from elsewhere counts, when it is made and when it is used', async () => {
+    await person('sorrel', ['review']);
+    const { id } = await member('sorrel');
+    const { token } = (await admin.call('POST', `/api/people/${id}/new-password`)).body;
+    await server.database.raw(
+      `insert into member (company_id, person_id, role, suspended_at) values (2, ?, '{prepare}', now())`,
+      [id],
+    );
+    expect(said(await use(token))).toEqual([410, 'link-gone']);
+    expect(said(await admin.call('POST', `/api/people/${id}/new-password`))).toEqual([403, 'not-allowed']);
+  });
+});
+
 describe('what happened to people', () => {
   it('is told to their administrators in sentences, failures too', async () => {
     await server.caller().logIn('wren', 'not the one');

@@ -4,7 +4,7 @@ import type { ClosedWay, ConfirmCode, MonthClosed } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { trailHead } from '../audit/trail.ts';
 import { accruingFrom } from '../company/settings.ts';
-import { Refusal } from '../http/refusal.ts';
+import { askFirst, Refusal } from '../http/refusal.ts';
 import type { Maker } from '../instruments/instrument-store.ts';
 import { keepReportedFunds } from '../funds/reported-funds.ts';
 import { keepReported } from '../instruments/reported-positions.ts';
@@ -31,6 +31,7 @@ export async function lockPeriod(
   today: CalendarDay,
 ): Promise<MonthClosed> {
   await takeTurn(database, by.companyId);
+  const seenTo = await seenSoFar(database);
   const period = await holdUnclosed(database, by.companyId, endsOn);
   if (await asksForTwo(database, by.companyId)) {
     throw new Refusal(
@@ -41,7 +42,7 @@ export async function lockPeriod(
   }
   const made = await monthMade(database, figures, by.companyId, period, true);
   await refuseUnmeant(database, by.companyId, made, { digest, confirm }, today);
-  return closeMonth(database, by, made, 'alone', confirm);
+  return closeMonth(database, by, made, { as: 'alone', confirm, seenTo, named: [] });
 }
 
 /**
@@ -58,10 +59,13 @@ export async function approveMonth(
   today: CalendarDay,
 ): Promise<MonthClosed> {
   await takeTurn(database, by.companyId);
+  const seenTo = await seenSoFar(database);
   const period = await holdUnclosed(database, by.companyId, endsOn);
   const handed = await handedOver(database, by.companyId, endsOn);
   if (period.state !== 'prepared' || !handed) throw notHandedOver(endsOn);
-  refuseOwnWork(await approversOf(database, by.companyId, endsOn), by);
+  const approvers = await approversOf(database, by.companyId, endsOn);
+  refuseOwnWork(approvers, by);
+  const named = approvers.named(by);
   const made = await monthMade(database, figures, by.companyId, period, true);
   if (made.digest !== handed.digest) {
     const changed = changedParts(handed.parts, made.parts).map(({ name, what }) => `${name} ${what}`);
@@ -72,7 +76,30 @@ export async function approveMonth(
     );
   }
   await refuseUnmeant(database, by.companyId, made, { digest, confirm }, today);
-  return closeMonth(database, by, made, 'reviewed', confirm);
+  askFirst(named, confirm);
+  return closeMonth(database, by, made, {
+    as: 'reviewed',
+    confirm,
+    seenTo,
+    named: named.map(({ message }) => message),
+  });
+}
+
+/**
+ * The last event of the audit trail, before anything else is looked at: what is told of after it was not there to be seen,
+ * and is a hand in the month that follows.
+ */
+async function seenSoFar(database: Knex): Promise<number> {
+  return (await trailHead(database))?.event ?? 0;
+}
+
+/** How a month is closed. */
+interface Way {
+  readonly as: ClosedWay;
+  readonly confirm: readonly ConfirmCode[];
+  readonly seenTo: number;
+  /** What is named with it, in sentences. */
+  readonly named: readonly string[];
 }
 
 /** Closes a month for good: whatever is wrong with that the database refuses as well. */
@@ -80,8 +107,7 @@ async function closeMonth(
   database: Knex,
   by: Maker,
   month: MonthMade,
-  as: ClosedWay,
-  confirmed: readonly ConfirmCode[],
+  { as, confirm: confirmed, seenTo, named }: Way,
 ): Promise<MonthClosed> {
   const { period, work, funds, made, accounts, settled, notBooked } = month;
   const endsOn = period.ends_on;
@@ -94,12 +120,17 @@ async function closeMonth(
   const reportedOf = funds.filter(({ withdrawn }) => !withdrawn).map(({ fund }) => fund);
   await keepReportedFunds(database, by.companyId, endsOn, reportedOf);
   await keepLeftOut(database, by.companyId, endsOn, notBooked);
-  await takeStep(database, by, endsOn, 'closed', { seen: month, confirmed });
+  await takeStep(database, by, endsOn, 'closed', {
+    seen: month,
+    confirmed,
+    ...(named.length > 0 && { comment: named.join(' ') }),
+  });
   await database('period').where({ company_id: by.companyId, ends_on: endsOn }).update({
     state: 'closed',
     closed_at: database.fn.now(),
     closed_by: by.id,
     closed_as: as,
+    seen_to: seenTo,
     settled,
     reversals: reversals.length,
   });
@@ -113,7 +144,7 @@ async function closeMonth(
   await postEntries(database, by, opens, accounts, reversals);
   const closed = { endsOn, entries: inPeriod.length, reversals: reversals.length, opens };
   await audit(database, by, 'period-locked', [
-    { subject: endsOn, detail: { ...closed, as, digest: month.digest } },
+    { subject: endsOn, detail: { ...closed, as, digest: month.digest, ...(named.length > 0 && { named }) } },
   ]);
   const trail = await trailHead(database);
   if (!trail) throw new Error('The audit trail does not tell of the close.');

@@ -162,6 +162,7 @@ async function reviewOf(database: Knex, asking: Maker, month: MonthMade): Promis
     changed: handed ? changedParts(handed.parts, month.parts) : [],
     approvers: [...approvers.names],
     barred: approvers.why(asking) ?? null,
+    named: [...approvers.named(asking)],
   };
 }
 
@@ -174,6 +175,7 @@ async function closedReview(database: Knex, companyId: number, endsOn: string): 
     changed: [],
     approvers: [],
     barred: null,
+    named: [],
   };
 }
 

@@ -76,7 +76,7 @@ describe('a month that two people lock', () => {
     await handOver();
     expect(said(await approve(ilka))).toEqual([403, 'own-work']);
     expect(await reviewNow(ilka)).toMatchObject({
-      barred: 'You handed this month over yourself.',
+      barred: 'You handed this month over.',
       approvers: ['Bram Osterhout'],
     });
     // Somebody who records one payment has a hand in it, whoever hands it over.

@@ -49,24 +49,36 @@ export function accountRoutes({ database, factors }: SignIn): Router {
   serveAfter(router, database, endpoints.beginFactor, samePerson, ({ visitor, database: on }) =>
     factors.begin(on, visitor),
   );
-  serve(router, database, endpoints.confirmFactor, async ({ body, visitor, database: on }) => {
+  serve(router, database, endpoints.confirmFactor, async ({ body, visitor, request, database: on }) => {
     const recoveryCodes = await factors.confirm(on, visitor, body.code);
-    await tell(on, visitor, 'second-factor-on', {});
+    const ended = await endSessions(on, visitor.id, ({ id }) => id !== request.sessionID);
+    await tell(on, visitor, 'second-factor-on', { ended });
     return { recoveryCodes };
   });
-  serveAfter(router, database, endpoints.removeFactor, samePerson, async ({ visitor, database: on }) => {
-    const required = requiredBy(visitor);
-    if (required.length > 0) {
-      throw new Refusal(
-        409,
-        'second-factor-required',
-        `${required.join(' and ')} asks everybody for a second factor; it cannot be turned off.`,
-      );
-    }
-    await dropFactor(on, visitor.id);
-    await tell(on, visitor, 'second-factor-off', {});
-    return {};
-  });
+  serveAfter(
+    router,
+    database,
+    endpoints.removeFactor,
+    ({ body, visitor, request }) =>
+      passwordTurns.take(async () => {
+        await judgeAgain(database, visitor, 'password', body.password, request.ip ?? '');
+        // Who has found a browser open and knows the password lacks what the factor is for.
+        if (await factors.isOn(database, visitor.id)) await factors.judge(database, visitor, body.code);
+      }),
+    async ({ visitor, database: on }) => {
+      const required = requiredBy(visitor);
+      if (required.length > 0) {
+        throw new Refusal(
+          409,
+          'second-factor-required',
+          `${required.join(' and ')} asks everybody for a second factor; it cannot be turned off.`,
+        );
+      }
+      await dropFactor(on, visitor.id);
+      await tell(on, visitor, 'second-factor-off', {});
+      return {};
+    },
+  );
   serveAfter(
     router,
     database,

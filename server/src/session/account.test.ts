@@ -135,8 +135,12 @@ describe('the second factor', () => {
     const confirm = (code: string): ReturnType<Caller['call']> =>
       ilka.call('PUT', '/api/account/second-factor', { code });
     expect((await confirm('000000')).status).toBe(401);
+    // Who is logged in elsewhere without it is no more.
+    const elsewhere = await server.as('ilka');
     const confirmed = await confirm(codeAt(secret, now() - 30));
     recovery = confirmed.body.recoveryCodes;
+    expect((await elsewhere.call('GET', '/api/company')).status).toBe(401);
+    expect((await ilka.call('GET', '/api/company')).status).toBe(200);
     expect(new Set(recovery).size).toBe(10);
     expect((await begin(passwords.ilka)).body.error.code).toBe('second-factor-on');
   });
@@ -166,11 +170,59 @@ describe('the second factor', () => {
     }
   });
 
-  it('is guessed no more than ten times', async () => {
-    const tries = [];
-    for (let at = 0; at < 12; at += 1) tries.push(await logIn(String(100_000 + at)));
+  it('is waited for after wrong codes in a row, each time longer, whoever typed them, and told of at the next log-in', async () => {
+    await server.database('second_factor').update({ wrong_in_row: 0, wait_until: null, wrong_since: 0 });
+    await server.database('log_in_failure').delete();
+    const waits: number[] = [];
+    for (let at = 0; at < 6; at += 1) {
+      expect(await logIn(String(100_000 + at))).toEqual([401, 'wrong-code']);
+      const row = await server.database('second_factor').whereNotNull('since').first();
+      const waited = ((row?.wait_until?.getTime() ?? Date.now()) - Date.now()) / 1000;
+      waits.push(Math.max(0, Math.round(waited)));
+      // The right one is waited for as well, by the person from another place too.
+      if (waited > 0) expect(await logIn(codeAt(secret, now() + 30))).toEqual([429, 'wait-for-code']);
+      await server.database('second_factor').update({ wait_until: new Date() });
+    }
+    expect(waits).toEqual([0, 0, 5, 10, 20, 40]);
+    await server.database('second_factor').update({ wait_until: null });
+    await server.database('log_in_failure').delete();
+    const caller = server.caller();
+    await caller.call('GET', '/api/session');
+    const typed = { logIn: 'ilka', password: passwords.ilka, code: recovery[1] };
+    const entered = await caller.call('POST', '/api/session', typed);
+    expect([entered.status, entered.body.wrongCodes]).toEqual([200, 6]);
+    const again = await caller.call('POST', '/api/session', { ...typed, code: recovery[2] });
+    expect([again.status, again.body.wrongCodes]).toEqual([200, 0]);
+  });
+
+  it('is guessed no more than ten times, and that it was refused stands in the trail once', async () => {
+    await server.database('log_in_failure').delete();
+    const refusals = (): Promise<unknown[]> =>
+      server
+        .database('audit_event')
+        .where({ action: 'log-in-failed', subject: 'ilka' })
+        .whereRaw(`detail ->> 'why' = 'too-many-failures'`);
+    const before = (await refusals()).length;
+    const tries: [number, string][] = [];
+    for (let at = 0; at < 14; at += 1) {
+      await server.database('second_factor').update({ wait_until: null });
+      tries.push(await logIn(String(100_000 + at)));
+    }
     expect(tries.at(-1)).toEqual([429, 'too-many-failures']);
-    expect(tries.filter(([status]) => status === 401).length).toBeLessThan(10);
+    expect(tries.filter(([status]) => status === 401).length).toBeLessThanOrEqual(10);
+    expect((await refusals()).length - before).toBe(1);
+  });
+
+  it('is turned off by who has it or a recovery code beside the password, and by nobody else', async () => {
+    const off = (code: string): ReturnType<Caller['call']> =>
+      ilka.call('POST', '/api/account/second-factor/removal', { password: passwords.ilka, code });
+    await server.database('second_factor').update({ wrong_in_row: 0, wait_until: null });
+    await server.database('log_in_failure').delete();
+    expect((await off('000000')).body.error.code).toBe('wrong-code');
+    expect((await off('A'.repeat(24))).body.error.code).toBe('wrong-code');
+    expect((await ilka.call('GET', '/api/account')).body.secondFactorSince).not.toBeNull();
+    expect((await off(recovery[3] ?? '')).status).toBe(200);
+    expect((await ilka.call('GET', '/api/account')).body.secondFactorSince).toBeNull();
   });
 
   it('may be asked of everybody, which shuts out of the books who has none, and of nothing else', async () => {
@@ -179,7 +231,9 @@ describe('the second factor', () => {
       sunniva.call('PUT', '/api/company/second-factor', { required });
     expect((await require(true)).body.error.message).toMatch(/of your own first/);
     const begun = await sunniva.call('POST', '/api/account/second-factor', { password: passwords.sunniva });
-    await sunniva.call('PUT', '/api/account/second-factor', { code: codeAt(begun.body.secret, now()) });
+    const confirmed = await sunniva.call('PUT', '/api/account/second-factor', {
+      code: codeAt(begun.body.secret, now()),
+    });
     expect((await require(true)).status).toBe(200);
     const tobiah = await server.as('tobiah');
     for (const path of [
@@ -191,15 +245,13 @@ describe('the second factor', () => {
       expect([path, status, body.error.code]).toEqual([path, 403, 'second-factor-needed']);
     }
     expect((await tobiah.call('GET', '/api/account')).body.requiredBy).toEqual(['Ostrel Glassworks']);
-    const off = await sunniva.call('POST', '/api/account/second-factor/removal', {
-      password: passwords.sunniva,
-    });
+    const [first, second] = confirmed.body.recoveryCodes;
+    const remove = (code: string): ReturnType<Caller['call']> =>
+      sunniva.call('POST', '/api/account/second-factor/removal', { password: passwords.sunniva, code });
+    const off = await remove(first);
     expect(off.body.error.code).toBe('second-factor-required');
     await require(false);
     expect((await tobiah.call('GET', '/api/company')).status).toBe(200);
-    const removed = await sunniva.call('POST', '/api/account/second-factor/removal', {
-      password: passwords.sunniva,
-    });
-    expect(removed.status).toBe(200);
+    expect((await remove(second)).status).toBe(200);
   });
 });

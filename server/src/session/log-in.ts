@@ -8,7 +8,7 @@ import { passwordTurns } from '../http/turns.ts';
 import { passwordFits } from './passwords.ts';
 import type { SecondFactors } from './second-factor.ts';
 import { startSession } from './sessions.ts';
-import { countAttempt, knownBrowser, rememberBrowser, type Attempt } from './throttle.ts';
+import { countAttempt, firstRefusal, knownBrowser, rememberBrowser, type Attempt } from './throttle.ts';
 import { visitorBy, type Visitor } from './who-calls.ts';
 
 /** What log-in is made with. */
@@ -26,22 +26,38 @@ export interface Credentials {
   readonly code?: string | undefined;
 }
 
+/** Somebody who has logged in, and what they should know of. */
+export interface Entered {
+  readonly visitor: Visitor;
+  /** Wrong codes of the second factor since the last log-in. */
+  readonly wrongCodes: number;
+}
+
 /** Judges who logs in and begins their session. Throws {@link Refusal} 401 or 429, and writes failures to the audit trail. */
-export function logIn(signIn: SignIn, request: Request, typed: Credentials): Promise<Visitor> {
+export function logIn(signIn: SignIn, request: Request, typed: Credentials): Promise<Entered> {
   return passwordTurns.take(() => loggedIn(signIn, request, typed));
 }
 
-async function loggedIn(signIn: SignIn, request: Request, typed: Credentials): Promise<Visitor> {
+async function loggedIn(signIn: SignIn, request: Request, typed: Credentials): Promise<Entered> {
   const { database, secret } = signIn;
   const name = typed.logIn.toLowerCase();
-  const attempt = await countAttempt(database, name, request.ip ?? '', knownBrowser(request, secret, name));
+  const address = request.ip ?? '';
+  const attempt = await countAttempt(database, name, address, knownBrowser(request, secret, name)).catch(
+    async (error: unknown) => {
+      if (error instanceof Refusal && (await firstRefusal(database, name, address)))
+        await auditFailure(database, name, error.code, address);
+      throw error;
+    },
+  );
   try {
-    const person = await judged(signIn, attempt, name, typed);
+    const { person, wrongCodes } = await judged(signIn, attempt, name, typed);
     await attempt.succeed();
-    return await enter(signIn, request, person.id, 'log-in', {});
+    const visitor = await enter(signIn, request, person.id, 'log-in', wrongCodes > 0 ? { wrongCodes } : {});
+    if (wrongCodes > 0) await signIn.factors.forgetWrongCodes(database, person.id);
+    return { visitor, wrongCodes };
   } catch (error) {
     const told = error instanceof Refusal && error.code !== 'second-factor';
-    if (told) await auditFailure(database, name, error.code, request.ip ?? '');
+    if (told) await auditFailure(database, name, error.code, address);
     throw error;
   }
 }
@@ -51,7 +67,8 @@ async function judged(
   attempt: Attempt,
   name: string,
   { password, code }: Credentials,
-): Promise<PersonRow> {
+): Promise<{ person: PersonRow; wrongCodes: number }> {
+  let wrongCodes = 0;
   const row = await database('person').whereRaw('lower(log_in) = ?', name).first();
   if (!(await passwordFits(row?.password_hash, password)) || !row) {
     throw new Refusal(401, 'wrong-log-in', 'There is no such log-in name with this password.', [
@@ -69,8 +86,9 @@ async function judged(
       ]);
     }
     const person = { id: row.id, logIn: row.log_in };
-    const way = await factors.judge(database, person, code);
-    if (way === 'recovery') {
+    const fits = await factors.judge(database, person, code);
+    wrongCodes = fits.wrongSince;
+    if (fits.way === 'recovery') {
       const event = { subject: row.log_in, detail: {} };
       await audit(database, { companyId: null, id: row.id }, 'recovery-code-used', [event]);
     }
@@ -78,7 +96,7 @@ async function judged(
   if ((await visitorBy(database, row.id))?.memberships.length === 0) {
     throw new Refusal(401, 'suspended', 'Your access is suspended. Ask an administrator of your company.');
   }
-  return row;
+  return { person: row, wrongCodes };
 }
 
 /** Begins a person's session, remembers the browser, and tells of it in the audit trail. */

@@ -10,6 +10,20 @@ const takenSteps = 1;
 const seenSteps = 4;
 const manyRecoveryCodes = 10;
 
+/** Wrong codes in a row after which nothing is waited for yet; from then on the wait doubles, from and to so many seconds. */
+const freeMistakes = 2;
+const firstWait = 5;
+const longestWait = 15 * 60;
+
+const noneWrong = { wrong_in_row: 0, wait_until: null, wrong_since: 0 } as const;
+
+/** How a code was judged that fits. */
+export interface Judged {
+  readonly way: 'time' | 'recovery';
+  /** Wrong codes that were typed since the last log-in. */
+  readonly wrongSince: number;
+}
+
 /** A time code of a person, as RFC 6238 has it with SHA-1, six digits and thirty seconds: what every program reads. */
 export function timeCode(secret: string, logIn: string): TOTP {
   return new TOTP({
@@ -56,7 +70,7 @@ export class SecondFactors {
   }> {
     const secret = new Secret({ size: 20 }).base32;
     const kept = await database('second_factor')
-      .insert({ person_id: person.id, secret: this.seal(secret), since: null, last_step: 0 })
+      .insert({ person_id: person.id, secret: this.seal(secret), since: null, last_step: 0, ...noneWrong })
       .onConflict('person_id')
       .merge()
       .where('second_factor.since', null)
@@ -97,12 +111,48 @@ export class SecondFactors {
     return row !== undefined;
   }
 
-  /** Judges a code at log-in, of time or of recovery; each counts once. Throws {@link Refusal} 401. */
+  /**
+   * Judges a code of time or of recovery; each counts once. Wrong ones in a row make the next one wait longer, whoever
+   * typed them. Not to be called in a transaction: what was counted stays. Throws {@link Refusal} 401, and 429 while it is
+   * waited for.
+   */
   async judge(
     database: Knex,
     person: { readonly id: number; readonly logIn: string },
     code: string,
-  ): Promise<'time' | 'recovery'> {
+  ): Promise<Judged> {
+    const of = { person_id: person.id };
+    const row = await database('second_factor').where(of).first();
+    refuseWhileWaited(row?.wait_until ?? null, this.now());
+    try {
+      const way = await this.judgeEither(database, person, code);
+      await database('second_factor').where(of).update({ wrong_in_row: 0, wait_until: null });
+      return { way, wrongSince: row?.wrong_since ?? 0 };
+    } catch (error) {
+      if (!(error instanceof Refusal)) throw error;
+      const inRow = (row?.wrong_in_row ?? 0) + 1;
+      const seconds = waitAfter(inRow);
+      await database('second_factor')
+        .where(of)
+        .update({
+          wrong_in_row: inRow,
+          wrong_since: (row?.wrong_since ?? 0) + 1,
+          wait_until: seconds === 0 ? null : new Date(this.now() + seconds * 1000),
+        });
+      throw error;
+    }
+  }
+
+  /** Told of, or turned off: wrong codes of before count no more. */
+  async forgetWrongCodes(database: Knex, personId: number): Promise<void> {
+    await database('second_factor').where({ person_id: personId }).update({ wrong_since: 0 });
+  }
+
+  private async judgeEither(
+    database: Knex,
+    person: { readonly id: number; readonly logIn: string },
+    code: string,
+  ): Promise<Judged['way']> {
     if (/^\d{6}$/.test(code)) {
       await this.judgeTimeCode(database, person, code);
       return 'time';
@@ -149,6 +199,18 @@ export async function dropFactor(database: Knex, personId: number): Promise<void
 /** Recovery codes have 120 bits by chance, so that a plain hash keeps them. Source: OWASP ASVS 5.0, 6.5.2. */
 function hashOf(code: string): Buffer {
   return createHash('sha256').update(`recovery code ${code}`).digest();
+}
+
+/** Seconds that are waited after so many wrong codes in a row. */
+function waitAfter(inRow: number): number {
+  return inRow <= freeMistakes ? 0 : Math.min(longestWait, firstWait * 2 ** (inRow - freeMistakes - 1));
+}
+
+function refuseWhileWaited(until: Date | null, now: number): void {
+  const seconds = Math.ceil(((until?.getTime() ?? 0) - now) / 1000);
+  if (seconds <= 0) return;
+  const message = `Wrong codes were typed one after another. Wait ${seconds} seconds, then type the code that shows.`;
+  throw new Refusal(429, 'wait-for-code', message, [{ key: 'code', message }], undefined, seconds);
 }
 
 function wrongCode(message: string): Refusal {

@@ -25,9 +25,10 @@ export function sessionRoutes(signIn: SignIn, demo: boolean, place: PublicPlace)
     const person = request.visitor ? personViewOf(request.visitor) : null;
     return { person, installation: await installation() };
   });
-  serve(router, database, endpoints.logIn, async ({ body, request }) => ({
-    person: personViewOf(await logIn(signIn, request, body)),
-  }));
+  serve(router, database, endpoints.logIn, async ({ body, request }) => {
+    const { visitor, wrongCodes } = await logIn(signIn, request, body);
+    return { person: personViewOf(visitor), wrongCodes };
+  });
   serve(router, database, endpoints.logOut, async ({ request, visitor, database: on }) => {
     await endSession(request);
     // What the browser keeps of pages and files of this host goes; drafts that somebody has not finished are theirs.

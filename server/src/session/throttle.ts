@@ -70,6 +70,14 @@ export async function countAttempt(
   };
 }
 
+/** Whether this is the first time within the wait that a limit refuses a name from an address: the others tell nothing new. */
+export async function firstRefusal(database: Knex, logIn: string, address: string): Promise<boolean> {
+  const key = `told ${logIn} ${address}`;
+  if (await database('log_in_failure').where({ key }).first('id')) return false;
+  await database('log_in_failure').insert({ key });
+  return true;
+}
+
 async function leftOf(database: Knex, { key, limit }: Counted): Promise<number> {
   const row = await database('log_in_failure').where({ key }).count({ many: '*' }).first();
   return limit - Number(row?.['many'] ?? 0);

@@ -40,7 +40,7 @@ export async function copyOf(
       await maker.raw(`create database ${name} template ${template}`);
       // As an installation has it.
       await maker.raw(`revoke all on database ${name} from public`);
-      await maker.raw(`grant connect, temporary on database ${name} to coffer`);
+      await maker.raw(`grant connect on database ${name} to coffer`);
     });
   } finally {
     await maker.destroy();

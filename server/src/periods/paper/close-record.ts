@@ -1,5 +1,11 @@
 import { comparedFigures, type ComparedFigure } from '@coffer/core';
-import type { CloseView, DifferencesView, EntryView, TrailHead } from '@coffer/contract';
+import {
+  agreedWords,
+  type CloseView,
+  type DifferencesView,
+  type EntryView,
+  type TrailHead,
+} from '@coffer/contract';
 
 /** The close of a month as papers tell it, all of one moment. */
 export interface CloseRecord {
@@ -65,7 +71,8 @@ export interface SaidOrDone {
 export function saidAndDone({ review: { steps, comments }, rows }: CloseView): SaidOrDone[] {
   const names = new Map(rows.map(({ id, name }) => [id, name]));
   const done = steps.map(({ step, by, at, comment, confirmed }): SaidOrDone => {
-    const agreed = confirmed.length > 0 ? [`agreed to ${confirmed.join(', ')}`] : [];
+    const agreed =
+      confirmed.length > 0 ? [`agreed to ${confirmed.map((code) => agreedWords[code]).join(', ')}`] : [];
     const said = [...(comment === null ? [] : [comment]), ...agreed].join('; ');
     return { at, by: by ?? 'Coffer', what: stepNames[step], said };
   });

@@ -65,7 +65,7 @@ export class Place {
       'drop database if exists coffer with (force)',
       'create database coffer template filled owner coffer_owner strategy file_copy',
       'revoke all on database coffer from public',
-      'grant connect, temporary on database coffer to coffer',
+      'grant connect on database coffer to coffer',
     );
   }
 

@@ -55,6 +55,7 @@ import { MomentPipe } from '../figures/moment.pipe';
         }
         <coffer-secret-field label="Password now" [control]="password" [fault]="fault('password')" />
         @if (account().secondFactorSince) {
+          <coffer-typed-field label="Code, or a recovery code" [control]="code" [fault]="fault('code')" />
           <button matButton="outlined" type="button" (click)="remove()">Turn it off</button>
         } @else {
           <button matButton="outlined">Set one up</button>
@@ -119,9 +120,11 @@ export class SecondFactorPart {
 
   protected remove(): void {
     this.clear();
-    this.api.call(endpoints.removeFactor, { body: { password: this.password.value } }).subscribe({
+    const body = { password: this.password.value, code: this.code.value };
+    this.api.call(endpoints.removeFactor, { body }).subscribe({
       next: () => {
         this.password.reset();
+        this.code.reset();
         this.changed.emit();
       },
       error: (error: unknown) => this.refuse(error),

@@ -40,6 +40,11 @@ export interface ToClose {
             <span class="chip flag">{{ one.word }}</span> {{ one.name }}, {{ one.on }}
           </li>
         }
+        @for (hand of named; track $index) {
+          <li>
+            <span class="chip flag">two people</span> {{ hand.message }} It stands on the paper of the month.
+          </li>
+        }
         @for (payment of close.unrecorded; track $index) {
           <li>
             <span class="chip wrong">not recorded</span> {{ payment.name }}, due {{ payment.due | day }}:
@@ -75,12 +80,14 @@ export class LockDialog {
   private readonly dialog = inject(MatDialogRef<LockDialog, string>);
   private readonly key = newKey();
   protected readonly attention = attentionLines([], this.close.attention);
+  protected readonly named = this.which === 'approve' ? this.close.review.named : [];
   protected readonly month = showMonth(this.close.endsOn);
   protected readonly title = `${this.which === 'lock' ? 'Lock' : 'Approve and lock'} ${this.month}`;
   /** What is told here by name, and so confirmed with the button. */
   private readonly told: ConfirmCode[] = [
     ...(this.close.unrecorded.length > 0 ? (['payments-unrecorded'] as const) : []),
     ...(this.close.attention.some(({ kind }) => kind === 'fixing-due') ? (['fixings-missing'] as const) : []),
+    ...this.named.map(({ code }) => code),
   ];
   protected readonly busy = signal(false);
   protected readonly failed = signal('');

@@ -22,46 +22,59 @@ import { SessionService } from './session.service';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main>
-      <form class="sheet" [formGroup]="form" (ngSubmit)="submit()">
-        <h1>Coffer</h1>
-        <p class="dim">The schedules of what the company owes.</p>
-        <mat-form-field>
-          <mat-label>Log-in name</mat-label>
-          <input matInput formControlName="logIn" autocomplete="username" />
-          @if (form.controls.logIn.hasError('required')) {
-            <mat-error>Type your log-in name.</mat-error>
-          }
-        </mat-form-field>
-        <mat-form-field>
-          <mat-label>Password</mat-label>
-          <input matInput type="password" formControlName="password" autocomplete="current-password" />
-          @if (form.controls.password.hasError('required')) {
-            <mat-error>Type your password.</mat-error>
-          }
-        </mat-form-field>
-        @if (codeAsked()) {
-          <mat-form-field>
-            <mat-label>Code of your second factor</mat-label>
-            <input
-              #code
-              matInput
-              formControlName="code"
-              autocomplete="one-time-code"
-              inputmode="numeric"
-              placeholder="six digits, or a recovery code"
-            />
-          </mat-form-field>
-        }
-        @if (refused(); as message) {
-          <p class="notice wrong" role="alert">{{ message }}</p>
-        }
-        <button matButton="filled" [disabled]="busy()">{{ busy() ? 'Logging in…' : 'Log in' }}</button>
-        @if (demo()) {
-          <p class="dim note">
-            This is the demo company. <code>./coffer start --own</code> begins with a company of your own.
+      @if (wrongCodes(); as many) {
+        <section class="sheet told" role="alertdialog" aria-labelledby="told">
+          <h1 id="told">You are logged in</h1>
+          <p class="notice flag">
+            {{ many === 1 ? 'A wrong code was' : many + ' wrong codes were' }} typed for
+            {{ logInName() }} since the last log-in. Each came with your password. If that was not you,
+            somebody knows it: change it now.
           </p>
-        }
-      </form>
+          <button matButton="filled" (click)="go()">Go on</button>
+          <button matButton="outlined" (click)="go('/account')">Change the password</button>
+        </section>
+      } @else {
+        <form class="sheet" [formGroup]="form" (ngSubmit)="submit()">
+          <h1>Coffer</h1>
+          <p class="dim">The schedules of what the company owes.</p>
+          <mat-form-field>
+            <mat-label>Log-in name</mat-label>
+            <input matInput formControlName="logIn" autocomplete="username" />
+            @if (form.controls.logIn.hasError('required')) {
+              <mat-error>Type your log-in name.</mat-error>
+            }
+          </mat-form-field>
+          <mat-form-field>
+            <mat-label>Password</mat-label>
+            <input matInput type="password" formControlName="password" autocomplete="current-password" />
+            @if (form.controls.password.hasError('required')) {
+              <mat-error>Type your password.</mat-error>
+            }
+          </mat-form-field>
+          @if (codeAsked()) {
+            <mat-form-field>
+              <mat-label>Code of your second factor</mat-label>
+              <input
+                #code
+                matInput
+                formControlName="code"
+                autocomplete="one-time-code"
+                inputmode="numeric"
+                placeholder="six digits, or a recovery code"
+              />
+            </mat-form-field>
+          }
+          @if (refused(); as message) {
+            <p class="notice wrong" role="alert">{{ message }}</p>
+          }
+          <button matButton="filled" [disabled]="busy()">{{ busy() ? 'Logging in…' : 'Log in' }}</button>
+          @if (demo()) {
+            <p class="dim note">
+              This is the demo company. <code>./coffer start --own</code> begins with a company of your own.
+            </p>
+          }
+        </form>
+      }
     </main>
   `,
   styles: `
@@ -71,7 +84,8 @@ import { SessionService } from './session.service';
       place-items: center;
       padding: var(--space-9);
     }
-    form {
+    form,
+    .told {
       width: min(340px, 100%);
       padding: var(--space-10) var(--space-10);
       display: grid;
@@ -110,6 +124,17 @@ export class LogInPage {
   }
   protected readonly busy = signal(false);
   protected readonly refused = signal('');
+  /** Wrong codes that are told of before anything else is shown. */
+  protected readonly wrongCodes = signal(0);
+
+  protected logInName(): string {
+    return this.form.controls.logIn.value.trim();
+  }
+
+  /** To the page that was asked for, or another. */
+  protected go(to = this.safe(this.to())): void {
+    void this.router.navigateByUrl(to);
+  }
 
   protected submit(): void {
     this.form.markAllAsTouched();
@@ -119,7 +144,10 @@ export class LogInPage {
     this.refused.set('');
     const withCode = code.trim() === '' ? {} : { code: code.trim() };
     this.session.logIn({ logIn: logIn.trim(), password, ...withCode }).subscribe({
-      next: () => void this.router.navigateByUrl(this.safe(this.to())),
+      next: (wrong) => {
+        if (wrong === 0) this.go();
+        else this.wrongCodes.set(wrong);
+      },
       error: (error: unknown) => this.tell(error),
     });
   }

@@ -41,12 +41,15 @@ export class SessionService {
     return this.api.call(endpoints.session).pipe(tap(({ person }) => this.enter(person)));
   }
 
-  /** Logs in; asks for the anti-forgery cookie first, which may not have come yet or be too old by now. */
-  logIn(typed: Credentials): Observable<PersonView> {
+  /**
+   * Logs in; asks for the anti-forgery cookie first, which may not have come yet or be too old by now. Gives how many
+   * wrong codes of the second factor were typed since the last log-in.
+   */
+  logIn(typed: Credentials): Observable<number> {
     return this.load().pipe(
       switchMap(() => this.api.call(endpoints.logIn, { body: typed })),
-      map(({ person }) => person),
-      tap((person) => this.enter(person)),
+      tap(({ person }) => this.enter(person)),
+      map(({ wrongCodes }) => wrongCodes),
     );
   }
 

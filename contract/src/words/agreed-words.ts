@@ -1,0 +1,16 @@
+import type { ConfirmCode } from '../api/confirm.ts';
+
+/** What was agreed to by name, as a sentence goes on. */
+export const agreedWords: Readonly<Record<ConfirmCode, string>> = {
+  overpaid: 'more paid than is owed',
+  'far-from-due': 'a payment far from its due date',
+  'due-later': 'a payment before its due date',
+  'paid-in-closed-month': 'a payment in a closed month',
+  'starts-in-closed-month': 'a beginning in a closed month',
+  'month-not-ended': 'a month that has not ended',
+  'payments-unrecorded': 'payments taken as paid as scheduled',
+  'fixings-missing': 'rates that were not fixed',
+  'hand-in-settings': 'a hand of who approves in what the month rests on',
+  'one-person-behind-both': 'one person who may stand behind both',
+  'other-kind': 'an account of another kind',
+};
