@@ -115,6 +115,7 @@ if (wanted === 'server' || wanted === 'all') {
       await bundle('server/src/instruments/files/file-worker.ts', 'file-worker.mjs', true);
       await bundle('server/src/workers/figure-worker.ts', 'figure-worker.mjs', true);
       await bundle('server/src/workers/body-worker.ts', 'body-worker.mjs', true);
+      await bundle('server/src/workers/unpack-worker.ts', 'unpack-worker.mjs', true);
       await bundle('server/src/database/migrate-main.ts', 'migrate.mjs', true);
       await bundle('server/src/verify/main.ts', 'verify.mjs', true);
       await bundle('server/src/people/new-password.ts', 'new-password.mjs', true);

@@ -1,5 +1,12 @@
 import * as v from 'valibot';
-import { accountCode, broughtBy, chartBody, chartView, ledgerBody, ownAccounts } from './account-views.ts';
+import {
+  accountCode,
+  broughtBy,
+  chartBody,
+  chartView,
+  ledgerBody,
+  ownAccountsBody,
+} from './account-views.ts';
 import { endpoint } from './endpoint.ts';
 import { instrumentId } from './ids.ts';
 import { charting, preparing } from './permissions.ts';
@@ -44,6 +51,6 @@ export const accountEndpoints = {
     '/api/instruments/:id/accounts',
     'The accounts that an instrument has of its own, and its cost centre; what is posted keeps its codes',
     preparing,
-    { params: v.strictObject({ id: instrumentId }), body: ownAccounts, answer: v.strictObject({}) },
+    { params: v.strictObject({ id: instrumentId }), body: ownAccountsBody, answer: v.strictObject({}) },
   ),
 } as const;

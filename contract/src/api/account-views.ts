@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import { accountRoles } from '@coffer/core';
 import { shortText } from '../document/scalars.ts';
+import { confirm } from './confirm.ts';
 import { instrumentId, minorUnits } from './ids.ts';
 
 /** The most accounts of a chart. */
@@ -61,6 +62,7 @@ export const chartBody = v.strictObject({
     v.maxLength(mostAccounts, 'expected at most 5,000 accounts.'),
   ),
   defaults: v.array(accountOfRole),
+  confirm,
 });
 export type ChartBody = v.InferOutput<typeof chartBody>;
 
@@ -78,3 +80,6 @@ export const ownAccounts = v.strictObject({
   costCentre: v.nullable(shortText),
 });
 export type OwnAccounts = v.InferOutput<typeof ownAccounts>;
+
+/** The same as it is to be. */
+export const ownAccountsBody = v.strictObject({ ...ownAccounts.entries, confirm });

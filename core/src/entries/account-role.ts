@@ -32,3 +32,28 @@ export const incomeRoles: ReadonlySet<AccountRole> = new Set([
   'fees',
   'redemption-gain-loss',
 ]);
+
+/** Where an account of a role stands: in the balance sheet as an asset or as a liability with what is set against it, in the income statement, or as what the books began with. */
+export type AccountKind = 'asset' | 'liability' | 'income' | 'opening';
+
+/** The kind of account that each role asks for. Source: the elements of financial statements, IASB Conceptual Framework, 4.1. */
+export const accountKinds: Readonly<Record<AccountRole, AccountKind>> = {
+  cash: 'asset',
+  'loan-payable': 'liability',
+  'bonds-payable': 'liability',
+  'current-portion': 'liability',
+  'bond-discount': 'liability',
+  'bond-premium': 'liability',
+  'issue-costs': 'liability',
+  'deferred-costs': 'asset',
+  overpayment: 'asset',
+  'interest-payable': 'liability',
+  'interest-expense': 'income',
+  'interest-income': 'income',
+  'sinking-fund': 'asset',
+  asset: 'asset',
+  'construction-in-progress': 'asset',
+  fees: 'income',
+  'redemption-gain-loss': 'income',
+  'opening-balances': 'opening',
+};

@@ -170,3 +170,40 @@ describe('what is brought in', () => {
     }
   });
 });
+
+// The elements of financial statements stand apart: an expense is no asset (IASB Conceptual Framework, 4.1).
+describe('an account of another kind than a role asks for', () => {
+  it.each([
+    ['interest-expense', '1010', /Interest expense would stand in 1010 .*by its name is an asset account/],
+    ['cash', '7310', /Cash would stand in 7310 .*account of the income statement/],
+  ])('%s on %s is asked about by name, for all and for one instrument', async (role, code, told) => {
+    const ilka = await server.as('ilka');
+    const chart = (await ilka.call('GET', '/api/accounts')).body;
+    const accounts = chart.accounts.map(({ code: of, name }: { code: string; name: string }) => ({
+      code: of,
+      name,
+    }));
+    const defaults = chart.defaults.map((each: { role: string; code: string }) =>
+      each.role === role ? { role, code } : each,
+    );
+    const asked = await ilka.call('PUT', '/api/accounts', { revision: chart.revision, accounts, defaults });
+    expect([asked.status, asked.body.error.code]).toEqual([409, 'to-confirm']);
+    expect(asked.body.error.message).toMatch(told);
+    expect(asked.body.error.confirm[0].code).toBe('other-kind');
+    const { rows } = (await ilka.call('GET', '/api/register?on=2026-10-31')).body;
+    const own = { accounts: [{ role, code }], costCentre: null };
+    const address = `/api/instruments/${rows[0].id}/accounts`;
+    expect((await ilka.call('PUT', address, own)).body.error.message).toMatch(told);
+    expect((await ilka.insist('PUT', address, own)).status).toBe(200);
+  });
+
+  it('as it is nothing is asked', async () => {
+    const ilka = await server.as('ilka');
+    const { revision, accounts, defaults } = (await ilka.call('GET', '/api/accounts')).body;
+    const lines = accounts.map(({ code, name }: { code: string; name: string }) => ({ code, name }));
+    const away = await ilka.call('PUT', '/api/accounts', { revision, accounts: lines, defaults: [] });
+    expect(away.status).toBe(200);
+    const back = { revision: revision + 1, accounts: lines, defaults };
+    expect((await ilka.call('PUT', '/api/accounts', back)).status).toBe(200);
+  });
+});

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { accountRoles } from '@coffer/core';
-import type { ChartBody, ChartView, OwnAccounts } from '@coffer/contract';
+import type { ChartBody, ChartView, ConfirmCode, OwnAccounts } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { companyOf } from '../company/company-store.ts';
 import { inChunks } from '../database/in-chunks.ts';
@@ -9,6 +9,7 @@ import type { Person } from '../http/route.ts';
 import { newestVersion } from '../instruments/instrument-store.ts';
 import { nameOf } from '../instruments/known-instruments.ts';
 import type { Accounts } from './accounts.ts';
+import { askAboutKinds } from './ask-about-kinds.ts';
 
 /** The chart of a company, by code. */
 export async function chartOf(database: Knex, companyId: number): Promise<Omit<ChartView, 'broughtIn'>> {
@@ -49,6 +50,9 @@ export async function keepChart(database: Knex, by: Person, body: ChartBody): Pr
   const before = await chartOf(database, companyId);
   refuseFaults(body, before);
   const names = new Map(body.accounts.map(({ code, name }) => [code, name]));
+  const stood = new Map(before.defaults.map(({ role, code }) => [role, code]));
+  const given = body.defaults.filter(({ role, code }) => stood.get(role) !== code);
+  askAboutKinds(given, body.defaults, names, body.confirm);
   const gone = before.accounts.filter(({ code }) => !names.has(code)).map(({ code }) => code);
   const of = { company_id: companyId };
   await inChunks(
@@ -119,12 +123,13 @@ export async function keepOwnAccounts(
   database: Knex,
   by: Person,
   id: string,
-  { accounts, costCentre }: OwnAccounts,
+  { accounts, costCentre, confirm }: OwnAccounts & { readonly confirm: readonly ConfirmCode[] },
   before: Accounts,
 ): Promise<void> {
   const { companyId } = by;
   const version = await newestVersion(database, companyId, id);
-  const chart = new Set(await database('account').where({ company_id: companyId }).pluck<string[]>('code'));
+  const rows = await database('account').where({ company_id: companyId }).select('code', 'name');
+  const chart = new Map(rows.map(({ code, name }) => [code, name]));
   const faults = accounts.flatMap(({ role, code }, at) => {
     const twice = accounts.findIndex((each) => each.role === role) < at;
     if (twice) return [{ key: `accounts.${at}`, message: 'This role has an account already.' }];
@@ -133,6 +138,11 @@ export async function keepOwnAccounts(
       : [{ key: `accounts.${at}`, message: `There is no account ${code} in the chart.` }];
   });
   if (faults.length > 0) throw faultyInput(faults);
+  const given = accounts.filter(({ role, code }) => before.of(id, role)?.code !== code);
+  const defaults = await database('account_of_role').where({ company_id: companyId }).select('role', 'code');
+  const replaced = new Set(accounts.map(({ role }) => role));
+  const others = [...accounts, ...defaults.filter(({ role }) => !replaced.has(role))];
+  askAboutKinds(given, others, chart, confirm);
   await database('account_of_instrument').where({ instrument_id: id }).delete();
   if (accounts.length > 0) {
     await database('account_of_instrument').insert(

@@ -7,15 +7,17 @@ import { Router } from 'express';
 import type { Knex } from 'knex';
 import { downloads, endpoints } from '@coffer/contract';
 import { companyOf } from '../company/company-store.ts';
-import { serve, serveFile } from '../http/route.ts';
+import { serveAfter, serveFile } from '../http/route.ts';
 import { sendAsFile } from '../http/send-file.ts';
+import { longCalls } from '../http/turns.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
+import type { UnpackThread } from '../workers/unpack-thread.ts';
 import { keepBundle } from './keep-bundle.ts';
-import { readBundle } from './read-bundle.ts';
+import { readBundle, type ReadBundle } from './read-bundle.ts';
 import { writeBundle } from './write-bundle.ts';
 
 /** Everything that a company has, out and in again. */
-export function bundleRoutes(database: Knex, figures: FigureThreads): Router {
+export function bundleRoutes(database: Knex, figures: FigureThreads, archives: UnpackThread): Router {
   const router = Router();
   serveFile(router, downloads.bundle, async ({ person, response }) => {
     const { name } = await companyOf(database, person.companyId);
@@ -37,8 +39,11 @@ export function bundleRoutes(database: Knex, figures: FigureThreads): Router {
       await rm(folder, { recursive: true, force: true });
     }
   });
-  serve(router, database, endpoints.keepBundle, async ({ body, query, visitor, database: on }) => {
-    const bundle = await readBundle(body);
+  // Read before anything is begun in the database: no moment of it waits for that.
+  const read = ({ body }: { readonly body: Uint8Array }): Promise<ReadBundle> =>
+    longCalls.take(async () => readBundle(await archives.unpack(body)));
+  serveAfter(router, database, endpoints.keepBundle, read, async (call, bundle) => {
+    const { query, visitor, database: on } = call;
     const companyId = await keepBundle(on, figures, visitor.id, bundle, query.name);
     const { instruments, entries } = bundle.rows;
     return {

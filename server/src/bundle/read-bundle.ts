@@ -1,18 +1,17 @@
 import { setImmediate } from 'node:timers/promises';
-import { unzip } from 'fflate';
 import * as v from 'valibot';
 import {
   bundleFiles,
   bundleHead,
   faultsOf,
   laterBundleFiles,
-  mostUnpackedBytes,
   type BundleFile,
   type BundleHead,
   type BundleRow,
   type BundleRows,
 } from '@coffer/contract';
 import { Refusal } from '../http/refusal.ts';
+import type { Unpacked } from '../workers/unpack-worker.ts';
 
 /** A company as a bundle has it. */
 export interface ReadBundle {
@@ -22,37 +21,41 @@ export interface ReadBundle {
   readonly papers: ReadonlyMap<number, Uint8Array>;
 }
 
-/** Rows that are read before others have a turn. */
-const atATime = 200;
+/** Bytes that are read before others have a turn. */
+const turn = 65_536;
+/** The most that a row may be, in bytes; an instrument with all its events is well below. */
+const mostRowBytes = 4 * 1_048_576;
+const lineEnd = 10;
 
 /** What cannot be read of a bundle: which file, and which line of it. */
 const notRead = (where: string, why: string): Refusal =>
   new Refusal(422, 'no-bundle', `${where}: ${why} Nothing was kept.`);
 
-/**
- * Reads a bundle: every row by its schema. How much it unpacks to is looked at before it is. Throws {@link Refusal}
- * 422, naming file and line.
- */
-export async function readBundle(bytes: Uint8Array): Promise<ReadBundle> {
-  const files = await unpacked(bytes);
-  const textOf = (name: string): string => {
+/** Reads a bundle that was unpacked: every row by its schema. Throws {@link Refusal} 422, naming file and line. */
+export async function readBundle(unpacked: Unpacked): Promise<ReadBundle> {
+  if ('why' in unpacked) throw notRead(unpacked.where, unpacked.why);
+  const { files } = unpacked;
+  const fileOf = (name: string): Uint8Array => {
     const file = files.get(name);
     if (!file) throw notRead(name, 'It is missing; take everything out of the company once more.');
-    try {
-      return new TextDecoder('utf-8', { fatal: true }).decode(file);
-    } catch {
-      throw notRead(name, 'It is no text in UTF-8.');
-    }
+    return file;
   };
-  const head = readJson('company.json', textOf('company.json'), bundleHead);
+  const head = readJson('company.json', fileOf('company.json'), bundleHead);
   const rowsOf = async <File extends BundleFile>(file: File): Promise<BundleRow<File>[]> => {
     const rows: BundleRow<File>[] = [];
     const name = `${file}.jsonl`;
     if (laterBundleFiles.includes(file) && !files.has(name)) return rows;
-    for (const [at, line] of linesOf(textOf(name)).entries()) {
-      rows.push(readJson(`${name}, line ${at + 1}`, line, bundleFiles[file]));
+    let read = 0;
+    for (const [number, line] of linesOf(fileOf(name))) {
+      const where = `${name}, line ${number}`;
+      if (line.length > mostRowBytes) throw notRead(where, 'It is longer than any row is.');
+      rows.push(readJson(where, line, bundleFiles[file]));
+      read += line.length;
       // Whoever else calls has a turn meanwhile.
-      if (at % atATime === atATime - 1) await setImmediate();
+      if (read > turn) {
+        read = 0;
+        await setImmediate();
+      }
     }
     return rows;
   };
@@ -84,7 +87,16 @@ export async function readBundle(bytes: Uint8Array): Promise<ReadBundle> {
   return { head, rows, papers };
 }
 
-const linesOf = (text: string): string[] => text.split('\n').filter((line) => line !== '');
+/** The lines of a file that are not empty, each with its number among them, from 1. */
+function* linesOf(file: Uint8Array): Generator<[number: number, line: Uint8Array]> {
+  let number = 0;
+  for (let from = 0; from < file.length;) {
+    const end = file.indexOf(lineEnd, from);
+    const to = end === -1 ? file.length : end;
+    if (to > from) yield [(number += 1), file.subarray(from, to)];
+    from = to + 1;
+  }
+}
 
 /** Documents are there to be read by people; what counts are versions. */
 function isKnown(name: string): boolean {
@@ -94,46 +106,17 @@ function isKnown(name: string): boolean {
 
 function readJson<Schema extends v.GenericSchema>(
   where: string,
-  text: string,
+  bytes: Uint8Array,
   schema: Schema,
 ): v.InferOutput<Schema> {
   let value: unknown;
   try {
-    value = JSON.parse(text);
+    value = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
   } catch {
-    throw notRead(where, 'It is no JSON.');
+    throw notRead(where, 'It is no JSON in UTF-8.');
   }
   const read = v.safeParse(schema, value);
   if (read.success) return read.output;
   const [fault] = faultsOf(read.issues);
   throw notRead(where, `${fault?.key ?? ''}: ${fault?.message ?? ''}`);
-}
-
-function unpacked(bytes: Uint8Array): Promise<Map<string, Uint8Array>> {
-  let size = 0;
-  return new Promise((resolve, reject) => {
-    const broken = (): void => {
-      reject(notRead('The file', 'It is no ZIP that can be read.'));
-    };
-    try {
-      unzip(
-        bytes,
-        {
-          filter: ({ name, originalSize }) => {
-            size += originalSize;
-            if (size > mostUnpackedBytes)
-              throw notRead('The file', 'What is packed in it is more than 1 GB.');
-            return !name.endsWith('/');
-          },
-        },
-        (error, files) => {
-          if (error) broken();
-          else resolve(new Map(Object.entries(files)));
-        },
-      );
-    } catch (error) {
-      if (error instanceof Refusal) reject(error);
-      else broken();
-    }
-  });
 }

@@ -36,6 +36,7 @@ import { errorHandler, noSuchCall } from './error-handler.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { BodyThread } from '../workers/body-thread.ts';
 import { FileThread } from '../workers/file-thread.ts';
+import { UnpackThread } from '../workers/unpack-thread.ts';
 import { cameHere, type PublicPlace } from './public-place.ts';
 import { headers, limits, styleNonce } from './security.ts';
 import { site } from './site.ts';
@@ -89,6 +90,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   app.use('/api', byAddress);
   const files = new FileThread(parts.workersFolder, parts.logger, parts.filesReady);
   const session = sessions(parts.databaseUrl, parts.secret, place, parts.logger);
+  const archives = new UnpackThread(parts.workersFolder, parts.logger);
   const bodies = new BodyThread(parts.workersFolder, parts.logger);
   const tokens = new AntiForgery(parts.secret, place);
   app.use('/api', session.handler, bySession, tokens.check);
@@ -108,7 +110,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   app.use(accountRoutes(signIn));
   app.use(peopleRoutes(signIn));
   app.use(companyRoutes(database, parts.today));
-  app.use(bundleRoutes(database, figures));
+  app.use(bundleRoutes(database, figures, archives));
   app.use(chartRoutes(database, figures));
   app.use(rateRoutes(database, figures, parts.today, parts.rateService));
   app.use(closedDayRoutes(database, figures));
@@ -131,6 +133,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
     await session.end();
     await files.end();
     await bodies.end();
+    await archives.end();
   };
   return { app, end };
 }

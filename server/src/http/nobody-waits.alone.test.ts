@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { setTimeout } from 'node:timers/promises';
 import { gzipSync } from 'node:zlib';
+import { zipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loanDocument, passwords, type Answer, type Caller } from '../testing/test-server.ts';
 import { WatchedServer, type During } from '../testing/watched/watched-server.ts';
@@ -125,6 +126,20 @@ describe('many of the same at once stop nobody', () => {
     await expectNobodyWaits(async () => {
       const answer = await ilka.call('POST', '/api/scenarios/side-by-side', asked);
       expect(answer.status, answer.text.slice(0, 500)).toBe(200);
+    }, bySomebody);
+  });
+});
+
+describe('an archive stops nobody', () => {
+  it('that says of four hundred megabytes that they are a hundred bytes', async () => {
+    const forged = Buffer.from(zipSync({ 'papers/1': [new Uint8Array(400_000_000), { level: 9 }] }));
+    const at = forged.indexOf(Buffer.from([0x50, 0x4b, 1, 2]));
+    forged.writeUInt32LE(100, at + 24);
+    const sunniva = await server.as('sunniva');
+    await expectNobodyWaits(async () => {
+      const answer = await sunniva.sendFile('/api/companies/bundle', new Uint8Array(forged));
+      expect(answer.status).toBe(422);
+      await setTimeout(200);
     }, bySomebody);
   });
 });

@@ -1,5 +1,5 @@
 import { accountRoles, type AccountRole } from '@coffer/core';
-import { accountName } from '@coffer/contract';
+import { accountName, suggestedRoles } from '@coffer/contract';
 
 /** An account as it is typed: its code and its name. */
 export interface ChartLine {
@@ -39,28 +39,6 @@ export function chartOfTable(rows: readonly (readonly string[])[]): ReadChart {
   return { lines, faults };
 }
 
-/** The roles that a word of an account's name suggests; what comes first counts. */
-const suggestive: readonly (readonly [AccountRole, RegExp])[] = [
-  ['current-portion', /current (portion|part|maturit)|short[- ]term part/i],
-  ['interest-payable', /(interest.*(payable|accrued)|accrued interest)/i],
-  ['interest-expense', /interest (expense|paid|charge)/i],
-  ['interest-income', /interest (income|receiv|earned)/i],
-  ['bond-discount', /discount/i],
-  ['bond-premium', /premium/i],
-  ['issue-costs', /(issue|issuance|debt) costs?/i],
-  ['deferred-costs', /deferred (financing |loan )?costs?/i],
-  ['bonds-payable', /bonds? payable|bonds? issued/i],
-  ['loan-payable', /(loans?|notes?|long[- ]term debt|bank debt).*(payable)?/i],
-  ['cash', /cash|bank account|current account/i],
-  ['sinking-fund', /sinking fund|restricted (cash|fund)/i],
-  ['construction-in-progress', /construction/i],
-  ['asset', /plant|equipment|property/i],
-  ['overpayment', /overpaid|prepayments? to lenders|other receivable/i],
-  ['fees', /(financing|bank|loan) (fees?|charges?)/i],
-  ['redemption-gain-loss', /(gain|loss).*(redemption|extinguish)/i],
-  ['opening-balances', /opening/i],
-];
-
 /** An account for each role that has none yet, where the name of one suggests it. */
 export function suggestedAccounts(
   lines: readonly ChartLine[],
@@ -69,14 +47,9 @@ export function suggestedAccounts(
   const found = new Map(chosen);
   for (const role of accountRoles) {
     if (found.has(role)) continue;
-    const shape = suggestive.find(([of]) => of === role)?.[1];
     const exact = lines.find(({ name }) => name.toLowerCase() === accountName(role).toLowerCase());
-    const line = exact ?? lines.find(({ name }) => shape?.test(name) && suggestedRole(name) === role);
+    const line = exact ?? lines.find(({ name }) => suggestedRoles(name)[0] === role);
     if (line) found.set(role, line.code);
   }
   return found;
-}
-
-function suggestedRole(name: string): AccountRole | undefined {
-  return suggestive.find(([, shape]) => shape.test(name))?.[0];
 }
