@@ -130,6 +130,7 @@ if (wanted === 'web' || wanted === 'all') {
 if (wanted === 'bench') {
   await build('bench', [...shared, 'bench/src'], 'bench.mjs', async () => {
     await bundle('bench/src/served.ts', 'bench-served.mjs', false);
+    await bundle('bench/src/memory.ts', 'bench-memory.mjs', false);
     await bundle('bench/src/main.ts', 'bench.mjs', false);
   });
 }

@@ -1,53 +1,12 @@
-import { randomUUID } from 'node:crypto';
+import { Caller } from './caller.ts';
 import { dearest, mortgage } from './dear-documents.ts';
 
 // How much a running Coffer with its demo company asks of who waits, cold (`ask` after a start) and again.
 const [, , phase, address = ''] = process.argv;
 const endsOn = '2026-10-31';
 
-/** Somebody logged in. */
-class Caller {
-  private readonly cookies = new Map<string, string>();
-
-  async call(method: string, path: string, body?: object): Promise<{ status: number; text: string }> {
-    const response = await fetch(address + path, {
-      method,
-      headers: {
-        'content-type': 'application/json',
-        'idempotency-key': randomUUID(),
-        'x-xsrf-token': this.cookies.get('XSRF-TOKEN') ?? '',
-        cookie: [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; '),
-      },
-      ...(body && { body: JSON.stringify(body) }),
-    });
-    for (const cookie of response.headers.getSetCookie()) {
-      const [, name = '', value = ''] = /^([^=]+)=([^;]*)/.exec(cookie) ?? [];
-      this.cookies.set(name, value);
-    }
-    return { status: response.status, text: await response.text() };
-  }
-
-  /** A call that has to succeed; whatever is asked about first is confirmed. */
-  async sure(method: string, path: string, body?: object): Promise<string> {
-    const first = await this.call(method, path, body);
-    if (first.status === 200) return first.text;
-    const { error } = JSON.parse(first.text) as { error?: { confirm?: { code: string }[] } };
-    const confirm = error?.confirm?.map(({ code }) => code);
-    const { status, text } = confirm ? await this.call(method, path, { ...body, confirm }) : first;
-    if (status !== 200) throw new Error(`${method} ${path}: ${text.slice(0, 300)}`);
-    return text;
-  }
-
-  static async loggedIn(logIn: string, password: string): Promise<Caller> {
-    const caller = new Caller();
-    await caller.call('GET', '/api/session');
-    await caller.sure('POST', '/api/session', { logIn, password });
-    return caller;
-  }
-}
-
-const asking = await Caller.loggedIn('ilka', 'molten-sand-1450');
-const other = await Caller.loggedIn('bram', 'clear-lens-0730');
+const asking = await Caller.loggedIn(address, 'ilka', 'molten-sand-1450');
+const other = await Caller.loggedIn(address, 'bram', 'clear-lens-0730');
 
 /** How long a piece of work takes, and how long somebody else waits meanwhile for a light call at the longest. */
 async function timed(work: () => Promise<unknown>): Promise<{ ms: number; waited: number }> {

@@ -1,12 +1,13 @@
-import { createServer } from 'node:http';
 import { fileURLToPath } from 'node:url';
 import { pino } from 'pino';
 import { clockAt } from './clock.ts';
 import { readConfiguration } from './configuration.ts';
 import { connect } from './database/connect.ts';
 import { notOfForm } from './database/migrate.ts';
+import { clearOutHourly } from './hourly.ts';
 import { loadDemo } from './demo/load-demo.ts';
 import { application } from './http/app.ts';
+import { boundedServer } from './http/bounded-server.ts';
 import { publicPlace } from './http/public-place.ts';
 import { workAhead } from './register/work-ahead.ts';
 import { FigureThreads } from './workers/figure-threads.ts';
@@ -42,7 +43,8 @@ const { app, end } = application({
   siteFolder: configuration.COFFER_SITE,
   filesReady: true,
 });
-const server = createServer(app);
+const server = boundedServer(app);
+const clearOutNoMore = clearOutHourly(database, logger);
 server.listen(configuration.COFFER_PORT, '127.0.0.1', () => {
   logger.info({ address: server.address() }, 'listening');
   workAhead(database, figures).catch((error: unknown) => {
@@ -63,6 +65,7 @@ async function stop(signal: string): Promise<void> {
   server.closeIdleConnections();
   const late = setTimeout(() => server.closeAllConnections(), longestCall);
   await finished;
+  clearOutNoMore();
   clearTimeout(late);
   await end();
   await figures.end();

@@ -59,6 +59,8 @@ export interface Parts {
   readonly rateService?: string | undefined;
   /** Folder of the built workers. */
   readonly workersFolder: string;
+  /** Milliseconds that a body may take to arrive; a minute where it is left out. */
+  readonly bodiesWithin?: number;
   /** Whether what makes files is loaded before the first is asked for, and stays. */
   readonly filesReady?: boolean;
   /** Folder of the built web application; without it only the interface is served. */
@@ -91,7 +93,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   const files = new FileThread(parts.workersFolder, parts.logger, parts.filesReady);
   const session = sessions(parts.databaseUrl, parts.secret, place, parts.logger);
   const archives = new UnpackThread(parts.workersFolder, parts.logger);
-  const bodies = new BodyThread(parts.workersFolder, parts.logger);
+  const bodies = new BodyThread(parts.workersFolder, parts.logger, parts.bodiesWithin);
   const tokens = new AntiForgery(parts.secret, place);
   app.use('/api', session.handler, bySession, tokens.check);
   app.use('/api', whoCalls(database));

@@ -5,9 +5,13 @@ import { bytesBody, type Endpoint } from '@coffer/contract';
 import type { BodyThread } from '../workers/body-thread.ts';
 import { jsonBody } from './json-body.ts';
 import { checked } from './checked.ts';
+import { Refusal } from './refusal.ts';
 
 /** Bytes up to which a body is read where everybody is served; a larger one could hold others up. */
 const smallest = 32_768;
+
+/** Bytes of a long body for which it has a second more to arrive: a slow line brings it. */
+const slowest = 65_536;
 
 /** What came with a call. */
 export interface ReadBody<E extends Endpoint> {
@@ -33,6 +37,7 @@ export async function readBody<E extends Endpoint>(
     request,
     asFile ? 'application/octet-stream' : 'application/json',
     endpoint.most.bytes,
+    bodies.within,
   );
   const hash = endpoint.idempotent
     ? createHash('sha256')
@@ -48,10 +53,24 @@ export async function readBody<E extends Endpoint>(
 }
 
 /** The bytes of a body of a type; nothing where none came, or one of another type. */
-async function bytesOf(request: Request, type: string, limit: number): Promise<Buffer | undefined> {
+async function bytesOf(
+  request: Request,
+  type: string,
+  limit: number,
+  within: number,
+): Promise<Buffer | undefined> {
   const read = express.raw({ type, limit, inflate: false });
+  const length = Number(request.get('content-length') ?? 0);
   await new Promise<void>((resolve, reject) => {
+    const late = setTimeout(
+      () => {
+        const message = 'What was to be sent has not arrived, and nothing was done. Send it again.';
+        reject(new Refusal(408, 'not-arrived', message));
+      },
+      within + (length / slowest) * 1000,
+    );
     read(request, request.res as Response, (error?: unknown) => {
+      clearTimeout(late);
       if (error === undefined) resolve();
       else reject(error as Error);
     });

@@ -36,7 +36,7 @@ export function sessions(
   // A database that restarts breaks idle connections; the pool makes new ones, and that must not end the process.
   pool.on('error', (error) => logger.warn({ err: error }, 'a session connection broke'));
   const Store = connectPgSimple(session);
-  const store = new Store({ pool, tableName: 'session', pruneSessionInterval: 15 * 60 });
+  const store = new Store({ pool, tableName: 'session', pruneSessionInterval: false });
   const handler = session({
     name: cookie('coffer'),
     secret,

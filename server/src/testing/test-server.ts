@@ -1,6 +1,6 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { createServer, type Server } from 'node:http';
+import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -11,7 +11,8 @@ import { clockAt } from '../clock.ts';
 import { connect } from '../database/connect.ts';
 import { migrate } from '../database/migrate.ts';
 import { loadCompany, loadDemo } from '../demo/load-demo.ts';
-import { application } from '../http/app.ts';
+import { application, type Parts } from '../http/app.ts';
+import { boundedServer } from '../http/bounded-server.ts';
 import { publicPlace } from '../http/public-place.ts';
 import { standInRateService } from '../stand-ins/rate-service/rate-service.ts';
 import { verifyBooks } from '../verify/verify-books.ts';
@@ -196,8 +197,8 @@ export class TestServer {
    * Makes a database in the cluster that COFFER_TEST_DATABASE names, with the demo company and another beside it, and
    * serves it.
    */
-  static start(): Promise<TestServer> {
-    return TestServer.serve(demoFolder, 'demo');
+  static start(more: Pick<Parts, 'bodiesWithin'> = {}): Promise<TestServer> {
+    return TestServer.serve(demoFolder, 'demo', undefined, undefined, more);
   }
 
   /** What an earlier release left, brought to the form of this one; its people are those of the demo. */
@@ -220,6 +221,7 @@ export class TestServer {
     key: string,
     publicUrl?: string,
     dump?: string,
+    more: Pick<Parts, 'bodiesWithin'> = {},
   ): Promise<TestServer> {
     const { COFFER_TEST_DATABASE: given, COFFER_TEST_OWNER: owner } = process.env;
     if (!given || !owner)
@@ -253,8 +255,9 @@ export class TestServer {
       today: clockAt('2027-01-15'),
       rateService: rateAddress,
       logger,
+      ...more,
     });
-    const server = createServer(app);
+    const server = boundedServer(app);
     return new TestServer(database, owned, url, await listening(server), threads, async () => {
       await closeServer(server);
       await closeServer(rateService);

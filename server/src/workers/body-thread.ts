@@ -15,8 +15,15 @@ const mostWaiting = 16;
 export class BodyThread {
   private readonly bodies: Piscina<BodyTask, BodyMade>;
 
-  /** @param folder where the built worker is */
-  constructor(folder: string, logger: Logger) {
+  /**
+   * @param folder where the built worker is
+   * @param within milliseconds that a body may take to arrive
+   */
+  constructor(
+    folder: string,
+    logger: Logger,
+    readonly within = 60_000,
+  ) {
     this.bodies = new Piscina<BodyTask, BodyMade>({
       filename: pathToFileURL(join(folder, 'body-worker.mjs')).href,
       minThreads: 0,

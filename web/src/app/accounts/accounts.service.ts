@@ -25,7 +25,7 @@ export class AccountsService {
       .pipe(map(({ instruments }) => instruments));
   }
 
-  keep(body: ChartBody): Observable<unknown> {
+  keep(body: Omit<ChartBody, 'confirm'>): Observable<unknown> {
     return this.api.call(endpoints.keepAccounts, { body });
   }
 
