@@ -47,6 +47,12 @@ choose_installation() {
   if [ "${1:-}" = --own ]; then own=yes; elif [ -n "${1:-}" ]; then die "This command knows --own, not $1."; fi
 }
 
+# What is built lies in the checkout, and so do packages: who may not write there says so before anything is begun.
+may_build() {
+  [ -w "$root" ] && { [ ! -e "$root/dist" ] || [ -w "$root/dist" ]; } && return
+  die "You may not write $root, where Coffer is built. Let who owns it run ./coffer build, and ./coffer serve what was built."
+}
+
 start_application() {
   local fresh='' home port build
   for word in "$@"; do
@@ -59,6 +65,7 @@ start_application() {
   if external && [ -z "$own" ]; then
     die 'A database that is there already is for companies of your own: ./coffer start --own'
   fi
+  may_build
   ensure_packages
   ensure_postgres
   ensure_debian curl curl
@@ -66,7 +73,7 @@ start_application() {
   # Told otherwise where it is reached, it is begun anew as after a build.
   build="$(cat "$root/dist/build-id") ${COFFER_PUBLIC_URL:-}"
   home=$(data_home)
-  mkdir -p "$home"
+  lock_home "$home"
   if [ -n "$fresh" ] && is_own "$home"; then
     die "The companies of your own in $home are not removed by --fresh. Remove the folder yourself if you mean to."
   fi
@@ -145,7 +152,7 @@ keep_running() {
   local account
   account=$(run_as)
   COFFER_RUN_AS="$account" setsid nohup node "$root/scripts/keep-running.mjs" "$root/dist/$2.mjs" "$1/log/$2.log" \
-    >/dev/null 2>&1 </dev/null &
+    >/dev/null 2>&1 </dev/null 9>&- &
   echo $! >"$1/$2.pid"
 }
 
@@ -193,7 +200,7 @@ serve_application() {
   choose_installation "$@"
   home=$(data_home)
   [ -f "$root/dist/build-id" ] || die "Build it first: ./coffer build"
-  mkdir -p "$home"
+  lock_home "$home"
   [ -z "$own" ] || touch "$home/own"
   start_cluster "$home"
   ! process_pid "$home" server >/dev/null || die "Coffer runs in $home already."
@@ -205,10 +212,11 @@ serve_application() {
   export "${installation[@]}"
   # ./coffer stop finds it by its number, which the server takes over.
   echo $$ >"$home/server.pid"
-  exec node "$root/dist/server.mjs"
+  exec node "$root/dist/server.mjs" 9>&-
 }
 
 build_application() {
+  may_build
   ensure_packages
   node "$root/scripts/build.mjs" all
 }
@@ -272,11 +280,12 @@ verify_installation() {
   choose_installation "$@"
   home=$(data_home)
   installed "$home" || die "There is nothing to verify in $home; ./coffer start begins an installation."
+  lock_home "$home"
   ensure_packages
   node "$root/scripts/build.mjs" server
   start_cluster "$home"
   bring_up_to_date "$home"
-  COFFER_DATABASE=$(database_url "$home") node "$root/dist/verify.mjs"
+  COFFER_DATABASE=$(database_url "$home") COFFER_SECRET=$(secret "$home" session-secret) node "$root/dist/verify.mjs" "$@"
 }
 
 # Verifies an installation that was just started, behind it and with what time it leaves; the log keeps the answer.
@@ -285,7 +294,7 @@ verify_behind() {
   (
     COFFER_DATABASE=$(database_url "$1")
     export COFFER_DATABASE
-    exec setsid nohup nice -n 19 node "$root/dist/verify.mjs" >"$1/log/verify.log" 2>&1 </dev/null
+    exec setsid nohup nice -n 19 node "$root/dist/verify.mjs" >"$1/log/verify.log" 2>&1 </dev/null 9>&-
   ) &
   say "Ledger, reports, documents and audit trail are verified behind it; $1/log/verify.log keeps the answer."
 }
@@ -297,6 +306,7 @@ link_new_password() {
   choose_installation "${2:-}"
   home=$(data_home)
   installed "$home" || die "There is no installation in $home."
+  lock_home "$home"
   ensure_packages
   node "$root/scripts/build.mjs" server
   start_cluster "$home"
@@ -309,6 +319,7 @@ stop_application() {
   local home
   choose_installation "$@"
   home=$(data_home)
+  # What runs is ended whoever works on it: a start that waits for it would wait for ever.
   stop_server "$home"
   stop_cluster "$home"
   say 'Coffer is stopped; its data is kept.'

@@ -35,6 +35,37 @@ empty_database() {
   fi
 }
 
+# What a backup has in it, each with its checksum; and the length of the line after it, which is of all of it.
+backup_members=(format installation database.dump session-secret)
+whole_line=80
+
+# unpack_backup FILE FOLDER: takes a backup apart once every byte of it is as it was written.
+unpack_backup() {
+  local file=$1 work=$2 told found
+  # Whoever reads the last line reads what may be anything.
+  told=$(tail -c "$whole_line" "$file" | tr -d '\0')
+  if [[ $told =~ ^[0-9a-f]{64}\ \ coffer\.backup$ ]]; then
+    found=$(head -c "-$whole_line" "$file" | sha256sum | cut -d' ' -f1)
+    [ "$found" = "${told%% *}" ] || die "$file was changed or is broken: its checksum does not fit. Nothing was restored."
+  fi
+  tar -C "$work" -xf "$file" "${backup_members[@]/#/backup/}" 2>/dev/null || die "$file is no backup of Coffer, or not whole."
+  case "$(head -c 40 "$work/backup/format")" in
+    coffer.backup/2)
+      [ -n "${found:-}" ] || die "$file was changed or is not whole: the line with its checksum is gone. Nothing was restored."
+      tar -C "$work" -xf "$file" backup/sums 2>/dev/null || die "$file is not whole: its checksums are gone. Nothing was restored."
+      (cd "$work/backup" && sha256sum --check --strict --status sums) ||
+        die "$file was changed or is broken: a checksum in it does not fit. Nothing was restored."
+      [ "$(cut -c67- "$work/backup/sums")" = "$(printf '%s\n' "${backup_members[@]}")" ] ||
+        die "$file has other members than a backup. Nothing was restored."
+      ;;
+    coffer.backup/1)
+      [ "${COFFER_UNCHECKED:-}" = yes ] ||
+        die "$file was made before backups had checksums: a change of it would not be seen. COFFER_UNCHECKED=yes restores it all the same."
+      ;;
+    *) die "$file is a backup of another form, $(head -c 40 "$work/backup/format")." ;;
+  esac
+}
+
 make_backup() {
   local home file='' folder='' keep='' work
   while [ $# -gt 0 ]; do
@@ -57,16 +88,20 @@ make_backup() {
   installed "$home" || die "There is no installation in $home."
   [ ! -e "$file" ] || die "$file is there already; name another file, so that no backup is written over."
   [ -d "$(dirname "$file")" ] || die "There is no folder $(dirname "$file")."
+  lock_home "$home"
   start_cluster "$home"
   work=$(umask 077 && mktemp -d "$(dirname "$file")/.coffer-backup.XXXXXX")
   # shellcheck disable=SC2064
   trap "rm -rf '$work'" EXIT
   mkdir "$work/backup"
-  echo 'coffer.backup/1' >"$work/backup/format"
+  echo 'coffer.backup/2' >"$work/backup/format"
   is_own "$home" && echo own >"$work/backup/installation" || echo demo >"$work/backup/installation"
   dump "$home" "$work/backup/database.dump"
   secret "$home" session-secret >"$work/backup/session-secret"
+  (cd "$work/backup" && sha256sum "${backup_members[@]}" >sums)
   (umask 077 && tar -C "$work" -cf "$work/whole" backup)
+  # Of all of it, so that what lies between the members is held as well.
+  printf '%s  coffer.backup\n' "$(sha256sum "$work/whole" | cut -d' ' -f1)" >>"$work/whole"
   # Whole or not at all, and on the disk before it is said to be.
   sync "$work/whole"
   mv -n "$work/whole" "$file"
@@ -83,17 +118,14 @@ restore_backup() {
   work=$(umask 077 && mktemp -d)
   # shellcheck disable=SC2064
   trap "rm -rf '$work'" EXIT
-  tar -C "$work" -xf "$file" backup/format backup/installation backup/database.dump backup/session-secret 2>/dev/null ||
-    die "$file is no backup of Coffer, or not whole."
-  [ "$(cat "$work/backup/format")" = coffer.backup/1 ] ||
-    die "$file is a backup of another form, $(head -c 40 "$work/backup/format")."
+  unpack_backup "$file" "$work"
   installation=$(cat "$work/backup/installation")
   [ "$installation" = own ] && own=yes
   home=$(data_home)
   ensure_packages
   ensure_postgres
   node "$root/scripts/build.mjs" server
-  mkdir -p "$home"
+  lock_home "$home"
   process_pid "$home" server >/dev/null && die "Coffer runs in $home; a backup comes into an installation that is stopped and empty."
   start_cluster "$home"
   held=$(owner_sql "$home" "select case when to_regclass('public.company') is null then 0 else 1 end")
@@ -108,7 +140,7 @@ restore_backup() {
     die "$file could not be restored, and nothing was kept of it."
   fi
   bring_up_to_date "$home"
-  COFFER_DATABASE=$(database_url "$home") node "$root/dist/verify.mjs" ||
+  COFFER_DATABASE=$(database_url "$home") COFFER_SECRET=$(secret "$home" session-secret) node "$root/dist/verify.mjs" ||
     die "What $file holds was restored into $home, but does not agree in itself; the lines above say where."
   say "$file is restored into $home. ./coffer start$([ "$installation" = own ] && echo ' --own') begins it."
 }

@@ -29,6 +29,17 @@ data_home() {
   fi
 }
 
+# lock_home HOME: one command at a time works on a home: two first starts at once would each make a database. The lock goes
+# with the command, however that ends; what it leaves running is not to inherit it, and is begun with 9>&-.
+lock_home() {
+  mkdir -p "$1"
+  [ ! -L "$1/lock" ] || die "$1/lock leads elsewhere. Remove the link."
+  exec 9>"$1/lock" || die "$1 cannot be written. Name another folder by COFFER_HOME."
+  flock -n 9 && return
+  say "Another command of Coffer works on $1; this one waits for it…"
+  flock -w "${COFFER_LOCK_SECONDS:-600}" 9 || die "Another command of Coffer still works on $1. Try again once it has ended."
+}
+
 # Whether there is an installation in a folder, or in the PostgreSQL that is named.
 installed() { external || [ -f "$1/postgres/PG_VERSION" ]; }
 
@@ -135,7 +146,7 @@ start_cluster() {
     options="$options -c log_filename=%a.log -c log_truncate_on_rotation=on -c log_rotation_age=1d -c log_file_mode=0600"
     [ -n "${COFFER_THROWAWAY:-}" ] && options="$options -c fsync=off -c full_page_writes=off -c synchronous_commit=off"
     echo "$port" >"$home/database-port"
-    until as_database_owner "$bin/pg_ctl" -D "$home/postgres" -l "$home/postgres/log/start.log" -w -o "-p $port $options" start >/dev/null 2>&1; do
+    until as_database_owner "$bin/pg_ctl" -D "$home/postgres" -l "$home/postgres/log/start.log" -w -o "-p $port $options" start >/dev/null 2>&1 9>&-; do
       [ "$tried" -lt 4 ] || die "The database did not start; see $home/postgres/log."
       tried=$((tried + 1))
       port=$(free_port $((port + 1)))

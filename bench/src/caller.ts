@@ -12,7 +12,7 @@ export class Caller {
       headers: {
         'content-type': 'application/json',
         'idempotency-key': randomUUID(),
-        'x-xsrf-token': this.cookies.get('XSRF-TOKEN') ?? '',
+        'x-xsrf-token': [...this.cookies].find(([name]) => name.startsWith('XSRF-TOKEN'))?.[1] ?? '',
         cookie: [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; '),
       },
       ...(body && { body: JSON.stringify(body) }),

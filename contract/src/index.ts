@@ -19,6 +19,7 @@ export * from './words/event-text.ts';
 export * from './api/account-views.ts';
 export * from './words/show.ts';
 export * from './words/suggested-roles.ts';
+export * from './files/plain-text.ts';
 export * from './words/term-facts.ts';
 export * from './words/version-changes.ts';
 export * from './api/bundle-views.ts';

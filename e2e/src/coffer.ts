@@ -19,7 +19,7 @@ export const people = {
 export async function logIn(page: Page, person = people.preparer): Promise<void> {
   await page.request.get('/api/session');
   const cookies = await page.context().cookies();
-  const token = cookies.find(({ name }) => name === 'XSRF-TOKEN')?.value ?? '';
+  const token = cookies.find(({ name }) => name.startsWith('XSRF-TOKEN'))?.value ?? '';
   const answer = await page.request.post('/api/session', {
     data: person,
     headers: { 'x-xsrf-token': decodeURIComponent(token) },

@@ -8,7 +8,7 @@ import { clearOutHourly } from './hourly.ts';
 import { loadDemo } from './demo/load-demo.ts';
 import { application } from './http/app.ts';
 import { boundedServer } from './http/bounded-server.ts';
-import { publicPlace } from './http/public-place.ts';
+import { installationId, publicPlace } from './http/public-place.ts';
 import { workAhead } from './register/work-ahead.ts';
 import { FigureThreads } from './workers/figure-threads.ts';
 
@@ -35,7 +35,7 @@ const { app, end } = application({
   logger,
   figures,
   workersFolder,
-  place: publicPlace(configuration.COFFER_PUBLIC_URL),
+  place: publicPlace(configuration.COFFER_PUBLIC_URL, installationId(configuration.COFFER_SECRET)),
   demo: configuration.COFFER_DEMO !== undefined,
   setUpCode: configuration.COFFER_SET_UP_CODE,
   today: clockAt(configuration.COFFER_TODAY),

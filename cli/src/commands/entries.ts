@@ -1,4 +1,5 @@
 import { stringify } from 'csv-stringify/sync';
+import { csvOfLines } from '../csv-of-lines.ts';
 import { entriesJson } from '@coffer/contract';
 import { accrualChoices, entries as entriesOf, periodLengths } from '@coffer/core';
 import { forms } from '../command.ts';
@@ -38,6 +39,7 @@ export const entries = ofDocument({
         stringify(lines(), {
           header: true,
           columns: ['entry', 'date', 'memo', 'account', 'debit', 'credit'],
+          ...csvOfLines,
         }),
       text: () => entryTable(made),
     };

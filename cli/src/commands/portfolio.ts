@@ -1,4 +1,5 @@
 import { stringify } from 'csv-stringify/sync';
+import { csvOfLines } from '../csv-of-lines.ts';
 import {
   mostPeriods,
   portfolioMeasures,
@@ -87,5 +88,5 @@ function csvOf({ periods, rows, totals }: PublishedPortfolio): string {
         ...(values as string[]),
       ]);
   const lines = rows.map(({ name, values }) => [name, ...values]);
-  return stringify([['name', ...periods], ...lines, ...sums]);
+  return stringify([['name', ...periods], ...lines, ...sums], csvOfLines);
 }

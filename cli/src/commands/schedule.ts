@@ -1,4 +1,5 @@
 import { stringify } from 'csv-stringify/sync';
+import { csvOfLines } from '../csv-of-lines.ts';
 import { columnTitles, scheduleJson } from '@coffer/contract';
 import { forms } from '../command.ts';
 import { ofDocument } from './document-command.ts';
@@ -20,7 +21,7 @@ export const schedule = ofDocument({
     const columns = (): string[] => [...new Set(rows.flatMap((row) => Object.keys(row)))];
     return {
       json: made,
-      csv: () => stringify([...rows], { header: true, columns: columns() }),
+      csv: () => stringify([...rows], { header: true, columns: columns(), ...csvOfLines }),
       text: () => scheduleTable(made, columnTitles(opened.schedule)),
     };
   },

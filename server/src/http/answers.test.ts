@@ -98,7 +98,8 @@ describe('the pages', () => {
     writeFileSync(join(folder, 'site/.git/config'), 'secret');
     writeFileSync(join(folder, 'site/main-ABCDEFGH.js'), 'built');
     writeFileSync(join(folder, 'site/index.html'), '<style nonce="COFFER_NONCE"></style>');
-    const pages = createServer(express().use(styleNonce, headers(publicPlace()), site(join(folder, 'site'))));
+    const place = publicPlace(undefined, 'abcd0123');
+    const pages = createServer(express().use(styleNonce, headers(place), site(join(folder, 'site'), place)));
     const address = await listening(pages);
     for (const path of [
       '/.git/config',

@@ -3,16 +3,12 @@ import type { Request, RequestHandler, Response } from 'express';
 import type { PublicPlace } from './public-place.ts';
 import { Refusal } from './refusal.ts';
 
-const cookie = 'XSRF-TOKEN';
+/** The cookie that the page reads and answers with as a header. */
+export const tokenCookie = 'XSRF-TOKEN';
 const header = 'x-xsrf-token';
 
 function same(a: string, b: string): boolean {
   return a.length === b.length && timingSafeEqual(Buffer.from(a), Buffer.from(b));
-}
-
-/** Whether a call comes with the cookie of a session that is no more. */
-function hadSession(request: Request): boolean {
-  return /(?:^|;\s*)(?:__Host-)?coffer=/.test(request.get('cookie') ?? '');
 }
 
 /**
@@ -32,11 +28,17 @@ export class AntiForgery {
     return `${nonce}.${signature.digest('base64url')}`;
   }
 
+  /** Whether a call comes with the cookie of a session that is no more. */
+  private hadSession(request: Request): boolean {
+    const name = `${this.place.cookie('coffer')}=`;
+    return (request.get('cookie') ?? '').split(/;\s*/).some((cookie) => cookie.startsWith(name));
+  }
+
   /** Gives the page a cookie that it must send back as a header. */
   handOut(request: Request, response: Response): void {
     const token = this.tokenOf(request, randomBytes(18).toString('base64url'));
     const { secure } = this.place;
-    response.cookie(this.place.cookie(cookie), token, { sameSite: 'strict', path: '/', secure });
+    response.cookie(this.place.cookie(tokenCookie), token, { sameSite: 'strict', path: '/', secure });
   }
 
   /** Refuses a change that does not carry the token of its session. */
@@ -47,7 +49,7 @@ export class AntiForgery {
     }
     const sent = request.get(header) ?? '';
     if (!same(sent, this.tokenOf(request, sent.split('.')[0] ?? ''))) {
-      if (request.session.personId === undefined && hadSession(request)) {
+      if (request.session.personId === undefined && this.hadSession(request)) {
         throw new Refusal(
           401,
           'session-ended',

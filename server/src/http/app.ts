@@ -129,7 +129,7 @@ export function application(parts: Parts): { app: Express; end: () => Promise<vo
   app.use(journalRoutes(database));
   app.use(trailRoutes(database));
   app.use('/api', noSuchCall);
-  if (parts.siteFolder !== undefined) app.use(site(parts.siteFolder));
+  if (parts.siteFolder !== undefined) app.use(site(parts.siteFolder, place));
   app.use(errorHandler);
   const end = async (): Promise<void> => {
     await session.end();

@@ -41,9 +41,9 @@ describe('a call that does not come to its end', () => {
     try {
       const visitor = tested.caller();
       await visitor.call('GET', '/api/session');
-      const token = /XSRF-TOKEN=([^;]+)/.exec(visitor.cookie)?.[1] ?? '';
+      const token = /XSRF-TOKEN[^=]*=([^;]+)/.exec(visitor.cookie)?.[1] ?? '';
       const headers = (path: string): string =>
-        `POST ${path} HTTP/1.1\r\nHost: x\r\nContent-Type: application/json\r\nContent-Length: 1000\r\n` +
+        `POST ${path} HTTP/1.1\r\nHost: localhost\r\nContent-Type: application/json\r\nContent-Length: 1000\r\n` +
         `Cookie: ${visitor.cookie}\r\nX-XSRF-TOKEN: ${decodeURIComponent(token)}\r\n\r\n{"logIn":`;
       const { answer } = await sent(tested.address, headers('/api/session'));
       expect(answer).toContain('408');

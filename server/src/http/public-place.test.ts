@@ -1,3 +1,4 @@
+import { request } from 'node:http';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { readConfiguration } from '../configuration.ts';
 import { TestServer } from '../testing/test-server.ts';
@@ -110,9 +111,31 @@ describe('on the machine itself', () => {
     try {
       const answer = await fetch(`${plain.address}/api/session`, { headers: proxied });
       expect(answer.headers.get('strict-transport-security')).toBeNull();
-      expect(answer.headers.getSetCookie()[0]).toMatch(/^XSRF-TOKEN=(?!.*Secure)/);
+      // A name that was made to lead here is none of its own (DNS rebinding).
+      const port = new URL(plain.address).port;
+      for (const [host, status] of [
+        [`127.0.0.1:${port}`, 200],
+        [`localhost:${port}`, 200],
+        [`[::1]:${port}`, 200],
+        [`books.example.com:${port}`, 421],
+        ['127.0.0.1.example.com', 421],
+      ] as const)
+        expect([host, await statusFor(plain.address, host)]).toEqual([host, status]);
+      expect(answer.headers.getSetCookie()[0]).toMatch(/^XSRF-TOKEN-[0-9a-f]{8}=(?!.*Secure)/);
     } finally {
       await plain.stop();
     }
   });
 });
+
+/** What is answered to a call that says which host it is for. */
+function statusFor(address: string, host: string): Promise<number | undefined> {
+  return new Promise((resolve, reject) => {
+    const call = request(`${address}/api/session`, { headers: { host } }, (answer) => {
+      answer.resume();
+      resolve(answer.statusCode);
+    });
+    call.on('error', reject);
+    call.end();
+  });
+}

@@ -1,14 +1,23 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import express, { Router } from 'express';
+import { tokenCookie } from './anti-forgery.ts';
+import type { PublicPlace } from './public-place.ts';
 import { nonceOf } from './security.ts';
 
 const forAYear = 365 * 24 * 60 * 60 * 1000;
 
-/** Serves the built web application: its files for a year (their names change with them), its page for any path. */
-export function site(folder: string): Router {
+/**
+ * Serves the built web application: its files for a year (their names change with them), its page for any path.
+ *
+ * @param place which the page is told, so that it finds the cookie it answers with
+ */
+export function site(folder: string, place: PublicPlace): Router {
   const router = Router();
-  const page = readFileSync(join(folder, 'index.html'), 'utf8');
+  const page = readFileSync(join(folder, 'index.html'), 'utf8').replace(
+    'COFFER_TOKEN_COOKIE',
+    place.cookie(tokenCookie),
+  );
   router.use(
     express.static(folder, {
       index: false,

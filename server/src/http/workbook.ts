@@ -1,7 +1,7 @@
 import type { Writable } from 'node:stream';
 import exceljs from 'exceljs';
 import { formatAmount } from '@coffer/core';
-import { plainText } from './csv.ts';
+import { plainText } from '@coffer/contract';
 
 /** What stands in a cell, as its column says: see {@link CellType}. */
 export type Cell = string | number | null;

@@ -3,9 +3,10 @@ import type { Knex } from 'knex';
 import { downloads, endpoints } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { serve, serveFile } from '../http/route.ts';
+import { sendAsFile } from '../http/send-file.ts';
 import { newestVersion } from '../instruments/instrument-store.ts';
 import { contentOf, insertPaper, papersOf, takeAway } from './paper-store.ts';
-import { paperTypeOf } from './paper-type.ts';
+import { fileNameOf, paperTypeOf } from './paper-type.ts';
 
 /** The files that are kept at an instrument. */
 export function paperRoutes(database: Knex): Router {
@@ -34,8 +35,7 @@ export function paperRoutes(database: Knex): Router {
     const { name, type, content } = await contentOf(database, id, params.paper);
     // Whatever is in it, nothing of it runs, and nothing else is fetched for it.
     response.setHeader('Content-Security-Policy', "sandbox; default-src 'none'; frame-ancestors 'none'");
-    response.attachment(name);
-    response.setHeader('Content-Type', type);
+    sendAsFile(response, fileNameOf(name, type), type);
     response.end(content);
   });
   return router;

@@ -24,3 +24,16 @@ export async function paperTypeOf(bytes: Uint8Array): Promise<PaperType> {
   }
   return type;
 }
+
+/** How files of a type end: the first is put where another stands. */
+const endings: Readonly<Record<PaperType, readonly string[]>> = {
+  'application/pdf': ['.pdf'],
+  'image/png': ['.png'],
+  'image/jpeg': ['.jpg', '.jpeg'],
+};
+
+/** The name that a paper is taken out under: it ends as its type does, whatever it was called when it was brought. */
+export function fileNameOf(name: string, type: PaperType): string {
+  const ends = endings[type];
+  return ends.some((end) => name.toLowerCase().endsWith(end)) ? name : `${name}${ends[0] ?? ''}`;
+}

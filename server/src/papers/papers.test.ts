@@ -58,6 +58,22 @@ describe('papers of an instrument', () => {
     ]);
   });
 
+  // A name may hide what a file is (OWASP, Unrestricted File Upload: right-to-left override, double extensions).
+  it.each([
+    ['../../etc/passwd', png, 'etc passwd.png'],
+    ['Letter\u202egnp.exe', pdf, 'Letter gnp.exe.pdf'],
+    ['.htaccess', pdf, 'htaccess.pdf'],
+    ['Agreement.PDF', pdf, 'Agreement.PDF'],
+  ])('%s is taken out under a name that leads nowhere and ends as it is', async (name, bytes, given) => {
+    const other = new Uint8Array([...bytes, ...Buffer.from(`%${name}%%EOF`)]);
+    const kept = await keep(name, other);
+    // What cannot be a name at all is refused when it is brought.
+    if (kept.status === 422) return expect(name).toMatch(/[\p{Cf}]/u);
+    const { headers } = await ilka.call('GET', `${at}/${kept.body.id}`);
+    expect(headers.get('content-disposition')).toMatch(new RegExp(`filename="?${given}"?$`));
+    return undefined;
+  });
+
   it.each([
     ['page.pdf', text('<html><script>alert(1)</script>'), /none of them by its bytes/],
     ['picture.png', text('<svg xmlns="http://www.w3.org/2000/svg" onload="alert(1)"/>'), /./],

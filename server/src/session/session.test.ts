@@ -12,7 +12,7 @@ describe('logging in', () => {
     const caller = server.caller();
     const answer = await caller.logIn('Ilka', passwords.ilka);
     expect(answer.status).toBe(200);
-    const session = answer.headers.getSetCookie().find((cookie) => cookie.startsWith('coffer='));
+    const session = answer.headers.getSetCookie().find((cookie) => cookie.startsWith('coffer-'));
     expect(session).toMatch(/HttpOnly/);
     expect(session).toMatch(/SameSite=Strict/);
     expect((await caller.call('GET', '/api/session')).body.person).toMatchObject({

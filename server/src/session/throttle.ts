@@ -1,6 +1,7 @@
 import { createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
 import type { Request, Response } from 'express';
 import type { Knex } from 'knex';
+import { installationId } from '../http/public-place.ts';
 import { Refusal } from '../http/refusal.ts';
 
 /** Failures within a quarter of an hour after which is waited, by what they are counted under. */
@@ -94,14 +95,14 @@ function tooMany(logIn: string): Refusal {
 const year = 365 * 24 * 60 * 60 * 1000;
 const signed = (secret: string, name: string, nonce: string): string =>
   createHmac('sha256', secret).update(`known browser ${name} ${nonce}`).digest('base64url');
-const cookieOf = ({ secure }: Request, logIn: string): string =>
-  `${secure ? '__Secure-' : ''}coffer-known-${Buffer.from(logIn).toString('hex').slice(0, 40)}`;
+const cookieOf = ({ secure }: Request, secret: string, logIn: string): string =>
+  `${secure ? '__Secure-' : ''}coffer-known-${installationId(secret)}-${Buffer.from(logIn).toString('hex').slice(0, 40)}`;
 
 /** Remembers in a browser that this name has logged in there. */
 export function rememberBrowser(response: Response, secret: string, logIn: string): void {
   const name = logIn.toLowerCase();
   const nonce = randomBytes(18).toString('base64url');
-  response.cookie(cookieOf(response.req, name), `${nonce}.${signed(secret, name, nonce)}`, {
+  response.cookie(cookieOf(response.req, secret, name), `${nonce}.${signed(secret, name, nonce)}`, {
     httpOnly: true,
     sameSite: 'strict',
     secure: response.req.secure,
@@ -113,7 +114,7 @@ export function rememberBrowser(response: Response, secret: string, logIn: strin
 /** What a browser that has logged in by a name is counted under; `undefined` for any other. */
 export function knownBrowser(request: Request, secret: string, logIn: string): string | undefined {
   const name = logIn.toLowerCase();
-  const wanted = `${cookieOf(request, name)}=`;
+  const wanted = `${cookieOf(request, secret, name)}=`;
   const parts = (request.get('cookie') ?? '').split(/;\s*/);
   const [nonce = '', signature = ''] = (parts.find((part) => part.startsWith(wanted)) ?? '')
     .slice(wanted.length)

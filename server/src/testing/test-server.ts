@@ -13,7 +13,7 @@ import { migrate } from '../database/migrate.ts';
 import { loadCompany, loadDemo } from '../demo/load-demo.ts';
 import { application, type Parts } from '../http/app.ts';
 import { boundedServer } from '../http/bounded-server.ts';
-import { publicPlace } from '../http/public-place.ts';
+import { installationId, publicPlace } from '../http/public-place.ts';
 import { standInRateService } from '../stand-ins/rate-service/rate-service.ts';
 import { verifyBooks } from '../verify/verify-books.ts';
 import { FigureThreads } from '../workers/figure-threads.ts';
@@ -35,6 +35,11 @@ export class Caller {
   private ofSecond = false;
 
   constructor(private readonly address: string) {}
+
+  /** The anti-forgery token, whatever its cookie is called. */
+  private get token(): string {
+    return [...this.cookies].find(([name]) => name.includes('XSRF-TOKEN'))?.[1] ?? '';
+  }
 
   /** The cookies of the session, as a header. */
   get cookie(): string {
@@ -60,7 +65,7 @@ export class Caller {
       headers: {
         'content-type': 'application/json',
         'idempotency-key': randomUUID(),
-        'x-xsrf-token': this.cookies.get('XSRF-TOKEN') ?? '',
+        'x-xsrf-token': this.token,
         cookie: this.cookie,
         ...headers,
       },
@@ -98,7 +103,7 @@ export class Caller {
       'content-type': 'application/json',
       ...(encoding !== undefined && { 'content-encoding': encoding }),
       'idempotency-key': randomUUID(),
-      'x-xsrf-token': this.cookies.get('XSRF-TOKEN') ?? '',
+      'x-xsrf-token': this.token,
       cookie: this.cookie,
     };
     return fetch(this.address + path, { method: 'POST', headers, body });
@@ -109,7 +114,7 @@ export class Caller {
     const headers = {
       'content-type': 'application/json',
       'idempotency-key': key,
-      'x-xsrf-token': this.cookies.get('XSRF-TOKEN') ?? '',
+      'x-xsrf-token': this.token,
       cookie: this.cookie,
     };
     return fetch(this.address + path, { method: 'POST', headers, body: JSON.stringify(body), signal });
@@ -117,7 +122,7 @@ export class Caller {
 
   /** Sends a file as its bytes. */
   async sendFile(path: string, bytes: Uint8Array<ArrayBuffer>): Promise<Answer> {
-    const token = this.cookies.get('XSRF-TOKEN') ?? '';
+    const { token } = this;
     const headers = {
       'content-type': 'application/octet-stream',
       'x-xsrf-token': token,
@@ -243,11 +248,12 @@ export class TestServer {
     const owned = connect(besides(owner, name));
     const rateService = standInRateService();
     const rateAddress = await listening(rateService);
+    const secret = randomBytes(32).toString('hex');
     const { app, end } = application({
       database,
       databaseUrl: url,
-      secret: randomBytes(32).toString('hex'),
-      place: publicPlace(publicUrl),
+      secret,
+      place: publicPlace(publicUrl, installationId(secret)),
       figures: threads,
       workersFolder,
       demo: folder !== undefined,

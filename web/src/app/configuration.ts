@@ -5,6 +5,7 @@ import { provideRouter, TitleStrategy, withComponentInputBinding } from '@angula
 import { companyInterceptor } from './session/company-choice';
 import { loggedOutInterceptor } from './session/logged-out.interceptor';
 import { routes } from './routes';
+import { tokenCookie } from './session/token-cookie';
 import { PageTitles } from './shell/page-titles';
 
 /** What the application is made with. */
@@ -14,10 +15,7 @@ export const configuration: ApplicationConfig = {
     provideRouter(routes, withComponentInputBinding()),
     provideHttpClient(
       withInterceptors([companyInterceptor, loggedOutInterceptor]),
-      // Behind TLS the cookie says that only this very host can have set it.
-      withXsrfConfiguration({
-        cookieName: location.protocol === 'https:' ? '__Host-XSRF-TOKEN' : 'XSRF-TOKEN',
-      }),
+      withXsrfConfiguration({ cookieName: tokenCookie() }),
     ),
     { provide: TitleStrategy, useClass: PageTitles },
     {
