@@ -276,8 +276,19 @@ TEXT
 }
 
 verify_installation() {
-  local home
-  choose_installation "$@"
+  local home head=''
+  while [ $# -gt 0 ]; do
+    case "$1" in
+      --own) own=yes ;;
+      --head)
+        [[ ${2:-} =~ ^[0-9a-f]{64}$ ]] || die 'After --head comes the hash of an event of the trail, 64 digits, as a close tells it.'
+        head=$2
+        shift
+        ;;
+      *) die "verify knows --own and --head, not $1." ;;
+    esac
+    shift
+  done
   home=$(data_home)
   installed "$home" || die "There is nothing to verify in $home; ./coffer start begins an installation."
   lock_home "$home"
@@ -285,7 +296,8 @@ verify_installation() {
   node "$root/scripts/build.mjs" server
   start_cluster "$home"
   bring_up_to_date "$home"
-  COFFER_DATABASE=$(database_url "$home") COFFER_SECRET=$(secret "$home" session-secret) node "$root/dist/verify.mjs" "$@"
+  COFFER_DATABASE=$(database_url "$home") COFFER_SECRET=$(secret "$home" session-secret) \
+    ${head:+env COFFER_HEAD="$head"} node "$root/dist/verify.mjs"
 }
 
 # Verifies an installation that was just started, behind it and with what time it leaves; the log keeps the answer.

@@ -41,7 +41,28 @@ expect_refused 'holds companies already' env COFFER_HOME="$to" "$root/coffer" re
 [ "$(kept "$to" | sha256sum)" = "$before" ] || die 'A restore that was refused has changed something.'
 
 head -c "$(($(stat -c %s "$file") / 2))" "$file" >"$file.half"
-expect_refused 'no backup of Coffer, or not whole\|could not be restored' env COFFER_HOME="$broken" "$root/coffer" restore "$file.half"
+expect_refused 'no backup of Coffer, or not whole\|line with its checksum is gone' env COFFER_HOME="$broken" "$root/coffer" restore "$file.half"
 [ ! -d "$broken/postgres" ] ||
   [ -z "$(keeper_sql "$broken" -d coffer -At -c "select to_regclass('public.company')")" ] || die 'Half a backup left something.'
+
+# Any bit of it, wherever it stands: nothing is begun for a backup that is not as it was written.
+flips=${COFFER_FLIPS:-350}
+cp "$file" "$file.half"
+size=$(stat -c %s "$file")
+node -e 'for (let at = 0; at < Number(process.argv[1]); at += 1) console.log(Math.floor(Math.random() * Number(process.argv[2])), 1 << Math.floor(Math.random() * 8))' \
+  "$flips" "$size" >"$from/flips"
+# The ends are always among them: the first header, and the line that the whole is told by.
+printf '%s\n' '0 1' "$((size - 1)) 1" "$((size - 80)) 1" "$((size - 81)) 1" >>"$from/flips"
+while read -r at bit; do
+  flip() { node -e 'const fs = require("fs"), [file, at, bit] = process.argv.slice(1); const open = fs.openSync(file, "r+"), byte = Buffer.alloc(1); fs.readSync(open, byte, 0, 1, Number(at)); byte[0] ^= Number(bit); fs.writeSync(open, byte, 0, 1, Number(at));' "$file.half" "$at" "$bit"; }
+  flip
+  if (. "$root/scripts/backup.sh"; into=$(mktemp -d "$from/unpacked.XXXX"); trap 'rm -rf "$into"' EXIT; unpack_backup "$file.half" "$into") 2>"$from/said"; then
+    die "A backup was taken in whose byte $at was changed by $bit."
+  fi
+  flip
+done <"$from/flips"
+cmp "$file" "$file.half"
+[ ! -d "$broken/postgres" ] || die 'A broken backup began something.'
+
+rm -f "$from/flips"
 say 'A backup is equal to what it was taken of, or refused whole.'

@@ -33,7 +33,14 @@ until_true() {
 }
 start_own() { COFFER_HOME=$1 COFFER_PORT=$port "$root/coffer" start --own >"$COFFER_HOME/said" 2>&1 || die "$(cat "$COFFER_HOME/said")"; }
 
+# Two first starts at once: one begins it, and the other finds it begun.
+(COFFER_HOME=$place COFFER_PORT=$port "$root/coffer" start --own >"$COFFER_HOME/said2" 2>&1 || echo failed >>"$COFFER_HOME/said2") &
+twin=$!
 start_own "$place"
+wait "$twin"
+! grep -q '^failed' "$COFFER_HOME/said2" || die "Of two first starts at once one failed: $(cat "$COFFER_HOME/said2")"
+[ "$(pgrep -fc "postgres.* -D $place/postgres")" = 1 ] || die 'Two first starts at once made two databases.'
+flock -n "$place/lock" true || die 'What was left running holds the lock of the home.'
 grep -q "^  http://127.0.0.1:$port/set-up#" "$COFFER_HOME/said" || die "The first start is told otherwise: $(cat "$COFFER_HOME/said")"
 first=$(child_of "$place")
 if [ "$(id -u)" -eq 0 ] && runuser -u coffer -- test -r "$root/dist/server.mjs"; then
@@ -136,6 +143,12 @@ in_database "$brought" "$root/coffer" stop --own 2>/dev/null
 wait
 [ "$(cat "$COFFER_HOME/ended")" = well ] || die "It did not end well: $(tail -n 3 "$COFFER_HOME/said")"
 grep -q '"msg":"listening"' "$COFFER_HOME/said" || die 'Its log is not on standard output.'
+
+# Who may not write the checkout is told so, before anything is begun.
+if [ "$(id -u)" -eq 0 ] && runuser -u postgres -- test -r "$root/coffer" && ! runuser -u postgres -- test -w "$root"; then
+  if runuser -u postgres -- env COFFER_HOME="$elsewhere/none" "$root/coffer" start --own >"$COFFER_HOME/said" 2>&1; then die 'It was built by who may not.'; fi
+  grep -q 'You may not write' "$COFFER_HOME/said" || die "Refused otherwise: $(cat "$COFFER_HOME/said")"
+fi
 
 # What systemd is given, read by systemd itself, at the place that this checkout has.
 ensure_debian systemd-analyze systemd

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { TestServer } from '../testing/test-server.ts';
-import { checkTrail, wrongTrail } from './trail.ts';
+import { checkTrail, wrongHead, wrongTrail } from './trail.ts';
 
 let server: TestServer;
 beforeEach(async () => {
@@ -51,5 +51,38 @@ describe('the audit trail', () => {
     const cut = await checkTrail(server.database);
     expect(cut.broken).toBeNull();
     expect(cut.head).not.toBe(head);
+  });
+
+  // Who owns the database can work out every hash anew; each close says where the trail stood when it was made.
+  it.each([
+    ['emptied', 'delete from audit_event'],
+    ['cut before a close', `delete from audit_event where id > (select min(seen_to) from period) - 1`],
+    [
+      'chained anew from an event that was altered',
+      `update audit_event set subject = 'other' where id = 2;
+       do $$ declare event audit_event; last bytea := ''; begin
+         for event in select * from audit_event order by id loop
+           event.previous_hash := last;
+           last := audit_event_hash(event);
+           update audit_event set previous_hash = event.previous_hash, hash = last where id = event.id;
+         end loop; end $$`,
+    ],
+  ])('that was %s is another one than the closes tell of', async (_, sql) => {
+    await server.owned.raw('alter table period disable trigger user');
+    await server.owned.raw(
+      `update period set seen_to = last.id, seen_hash = last.hash
+         from (select * from audit_event order by id desc limit 1) last where state = 'closed'`,
+    );
+    await server.owned.raw('alter table period enable trigger user');
+    const { head } = await checkTrail(server.database);
+    expect(await wrongTrail(server.database)).toEqual([]);
+    expect(await wrongHead(server.database, head ?? '')).toEqual([]);
+    await unguarded(sql);
+    expect((await wrongTrail(server.database)).join()).toMatch(
+      /The close of Ostrel Glassworks to 2026-09-30 tells of another event/,
+    );
+    expect(await wrongHead(server.database, head ?? '')).toEqual([
+      expect.stringContaining('was cut before it, or made anew'),
+    ]);
   });
 });

@@ -35,11 +35,36 @@ export async function trailHead(database: Knex): Promise<TrailHead | undefined> 
   return last && { event: Number(last.id), hash: last.hash.toString('hex') };
 }
 
+/** What is wrong where the trail was known to stand at an event of this hash, hexadecimal: it has none any more. */
+export async function wrongHead(database: Knex, hash: string): Promise<string[]> {
+  const found = await database('audit_event')
+    .where({ hash: Buffer.from(hash, 'hex') })
+    .first('id');
+  return found
+    ? []
+    : [`No event of the audit trail has the hash ${hash}: it was cut before it, or made anew.`];
+}
+
+/** Where each closed month says that the trail stood, and it does not stand so any more. */
+async function wrongCloses(database: Knex): Promise<string[]> {
+  const { rows } = await database.raw<{ rows: { company: string; ends_on: string; seen_to: number }[] }>(
+    `select company.name as company, ends_on, seen_to from period join company on company.id = period.company_id
+     left join audit_event on audit_event.id = seen_to
+     where seen_hash is not null and audit_event.hash is distinct from seen_hash order by period.company_id, ends_on`,
+  );
+  return rows.map(
+    ({ company, ends_on, seen_to }) =>
+      `The close of ${company} to ${ends_on} tells of another event ${seen_to} of the audit trail than it has.`,
+  );
+}
+
 /** What is wrong with the audit trail, in sentences. */
 export async function wrongTrail(database: Knex): Promise<string[]> {
   const { broken, from, to } = await checkTrail(database);
-  if (broken === null) return [];
+  const ofCloses = await wrongCloses(database);
+  if (broken === null) return ofCloses;
   return [
+    ...ofCloses,
     `The audit trail from event ${from ?? 0} to ${to ?? 0} breaks at event ${broken}: it was changed, or one before it is gone.`,
   ];
 }

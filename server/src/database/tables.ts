@@ -124,6 +124,8 @@ export interface PeriodRow {
   readonly closed_as: ClosedWay | null;
   /** The last event of the audit trail that its close saw. */
   readonly seen_to: number | null;
+  /** The hash of that event. */
+  readonly seen_hash: Buffer | null;
   readonly accruals: AccrualChoice;
   /** Who chose that for the month alone. */
   readonly accruals_by: number | null;
@@ -382,6 +384,7 @@ declare module 'knex/types/tables' {
       | 'accruals'
       | 'accruals_by'
       | 'seen_to'
+      | 'seen_hash'
       | 'settled'
       | 'reversals'
     >;

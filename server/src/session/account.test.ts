@@ -1,7 +1,7 @@
 import { createHmac } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { passwords, TestServer, type Answer, type Caller } from '../testing/test-server.ts';
-import { timeCode } from './second-factor.ts';
+import { timeCode, wrongSecret } from './second-factor.ts';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -154,6 +154,13 @@ describe('the second factor', () => {
     expect(await logIn(first.toLowerCase())).toEqual([200, '']);
     expect(await logIn(first)).toEqual([401, 'wrong-code']);
     expect((await ilka.call('GET', '/api/account')).body.recoveryCodesLeft).toBe(9);
+  });
+
+  it('opens with the secret of its installation, and with no other: a restore with another is told so', async () => {
+    expect(await wrongSecret(server.database, server.secret)).toEqual([]);
+    expect(await wrongSecret(server.database, 'x'.repeat(40))).toEqual([
+      expect.stringMatching(/opens none of the \d+ second factors/),
+    ]);
   });
 
   it('tells of a clock that is off, and lets nobody in by it', async () => {

@@ -60,6 +60,16 @@ export class SecondFactors {
     return cipher.update(sealed.subarray(28)).toString('utf8') + cipher.final('utf8');
   }
 
+  /** Whether a sealed secret is one of this installation. */
+  opens(sealed: Buffer): boolean {
+    try {
+      this.open(sealed);
+      return true;
+    } catch {
+      return false;
+    }
+  }
+
   /** A fresh secret that waits for its first code. Throws {@link Refusal} 409 where a factor is on already. */
   async begin(
     database: Knex,
@@ -188,6 +198,18 @@ export class SecondFactors {
       .update({ last_step: step });
     if (fresh === 0) throw wrongCode('This code was used. Wait for the next one.');
   }
+}
+
+/** Says whether second factors cannot be opened with an installation's secret: it is another one's then. */
+export async function wrongSecret(database: Knex, installationSecret: string): Promise<string[]> {
+  const factors = new SecondFactors(installationSecret);
+  const kept = await database('second_factor').select('secret');
+  const shut = kept.filter(({ secret }) => !factors.opens(secret)).length;
+  return shut === 0
+    ? []
+    : [
+        `The secret of this installation opens ${shut === kept.length ? 'none' : 'not all'} of the ${kept.length} second factors: it is not the one that they were sealed with.`,
+      ];
 }
 
 /** Gives a person's second factor and recovery codes up. */

@@ -194,6 +194,8 @@ export class TestServer {
     /** Where the application finds its database. */
     readonly url: string,
     readonly address: string,
+    /** What the installation seals with. */
+    readonly secret: string,
     private readonly figures: FigureThreads,
     private readonly close: () => Promise<void>,
   ) {}
@@ -264,7 +266,7 @@ export class TestServer {
       ...more,
     });
     const server = boundedServer(app);
-    return new TestServer(database, owned, url, await listening(server), threads, async () => {
+    return new TestServer(database, owned, url, await listening(server), secret, threads, async () => {
       await closeServer(server);
       await closeServer(rateService);
       await end();

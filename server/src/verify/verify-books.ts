@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import { companyOf } from '../company/company-store.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
+import { wrongForm } from '../database/form.ts';
 import { wrongEntries } from './wrong-entries.ts';
 import { wrongInstruments } from './wrong-instruments.ts';
 import { wrongPapers } from './wrong-papers.ts';
@@ -16,7 +17,7 @@ export interface Disagreement {
 /**
  * Holds everything that is kept against everything it should agree with: entries balance and are numbered without gaps;
  * the ledger stands at what each closed month reported, account by account; what was reported is what the version it
- * came from gives, worked out anew; the books hold the cash and everything else of the documents; every proof holds; papers are the bytes that were brought; and the audit trail is a chain from its first event to its last.
+ * came from gives, worked out anew; the books hold the cash and everything else of the documents; every proof holds; papers are the bytes that were brought; the database has the form that this version gives it; and the audit trail is a chain from its first event to its last.
  */
 export async function verifyBooks(database: Knex, figures: FigureThreads): Promise<Disagreement[]> {
   const ids = await database('company').orderBy('id').pluck<number[]>('id');
@@ -24,7 +25,7 @@ export async function verifyBooks(database: Knex, figures: FigureThreads): Promi
   for (const id of ids) {
     found.push(...(await verifyCompany(database, figures, id)));
   }
-  const ofInstallation = await wrongTrail(database);
+  const ofInstallation = [...(await wrongForm(database)), ...(await wrongTrail(database))];
   return [...found, ...ofInstallation.map((message) => ({ company: 'Installation', message }))];
 }
 

@@ -19,13 +19,14 @@ end $$;
 
 create index audit_event_by_subject on audit_event (company_id, subject, id);
 
--- The last event that the close of a month could see. Of months that were closed before this was kept, the event that tells of the close.
-alter table period add column seen_to bigint;
+-- The last event that the close of a month could see, and its hash: a trail that is cut or chained anew is another one. Of months that were closed before this was kept, the event that tells of the close.
+alter table period add column seen_to bigint, add column seen_hash bytea;
 alter table period disable trigger period_keeps_closed;
 update period set seen_to = coalesce(
   (select max(id) from audit_event where audit_event.company_id = period.company_id and action = 'period-locked'
     and subject = ends_on::text),
   (select max(id) from audit_event where at <= closed_at), 0) where state = 'closed';
+update period set seen_hash = (select hash from audit_event where id = seen_to) where state = 'closed';
 alter table period enable trigger period_keeps_closed;
 alter table period add constraint period_seen check ((state = 'closed') = (seen_to is not null));
 
@@ -131,6 +132,7 @@ begin
     (select coalesce(max(seen_to), 0) from period where company_id = new.company_id and state = 'closed') then
     raise exception 'A close says which event of the trail was the last that it saw.' using errcode = 'CF009';
   end if;
+  new.seen_hash := (select hash from audit_event where id = new.seen_to);
   if new.closed_as = 'brought' then
     if new.closed_by is not null
       or (select made_in from company where id = new.company_id) <> pg_current_xact_id() then
