@@ -41,7 +41,13 @@ export type { InterestPeriod } from './calendar/interest-period.ts';
 export { monthsBetween } from './calendar/months-between.ts';
 export { cycleDate, cycleIndexOnOrAfter } from './calendar/payment-dates.ts';
 export { billsThrough, openLineEnds } from './credit-line/credit-line-bills.ts';
-export { type AccountKind, type AccountRole, accountKinds, accountRoles, incomeRoles } from './entries/account-role.ts';
+export {
+  type AccountKind,
+  type AccountRole,
+  accountKinds,
+  accountRoles,
+  incomeRoles,
+} from './entries/account-role.ts';
 export { type AccrualChoice, accrualChoices } from './entries/accruals.ts';
 export { balancesOf } from './entries/balances.ts';
 export {
