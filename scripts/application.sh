@@ -193,26 +193,54 @@ launch_server() {
   die "The application did not start; the lines above are the end of $home/log/server.log."
 }
 
-# The application in the foreground, its log on standard output: for what keeps services running by itself.
+# The application in the foreground, its log on standard output: for what keeps services running by itself. A service that is given
+# its credentials finds the database kept and brought up to date by another one, ./coffer keep, which alone has the others.
 serve_application() {
   local home
   local -a installation
   choose_installation "$@"
   home=$(data_home)
   [ -f "$root/dist/build-id" ] || die "Build it first: ./coffer build"
+  if [ -n "${CREDENTIALS_DIRECTORY:-}" ]; then
+    [ -r "$home/database-port" ] || external || die "No database is kept in $home: ./coffer keep has to run first."
+    server_environment "$home"
+  else
+    prepare_to_serve "$home"
+  fi
+  COFFER_PORT=${COFFER_PORT:-4680}
+  installation+=(COFFER_PORT="$COFFER_PORT")
+  export "${installation[@]}"
+  exec node "$root/dist/server.mjs" 9>&-
+}
+
+# prepare_to_serve HOME: all that comes before, where one account has everything.
+prepare_to_serve() {
+  local home=$1
   lock_home "$home"
   [ -z "$own" ] || touch "$home/own"
   start_cluster "$home"
   ! process_pid "$home" server >/dev/null || die "Coffer runs in $home already."
   server_environment "$home"
   bring_up_to_date "$home"
-  COFFER_PORT=${COFFER_PORT:-4680}
-  installation+=(COFFER_PORT="$COFFER_PORT")
-  echo "$COFFER_PORT" >"$home/port"
-  export "${installation[@]}"
+  echo "${COFFER_PORT:-4680}" >"$home/port"
   # ./coffer stop finds it by its number, which the server takes over.
   echo $$ >"$home/server.pid"
-  exec node "$root/dist/server.mjs" 9>&-
+}
+
+# The database alone: begun, and brought to the form that this Coffer needs, for a server that runs under another account.
+keep_installation() {
+  local home
+  choose_installation "$@"
+  home=$(data_home)
+  [ -f "$root/dist/build-id" ] || die "Build it first: ./coffer build"
+  lock_home "$home"
+  [ -z "$own" ] || touch "$home/own"
+  start_cluster "$home"
+  # What the server is given is there before it is.
+  for name in session-secret database-password; do secret "$home" "$name" >/dev/null; done
+  set_up_code "$home" >/dev/null
+  bring_up_to_date "$home"
+  say "The database of $home is kept."
 }
 
 build_application() {
@@ -223,6 +251,10 @@ build_application() {
 
 # The one-time code of an installation that was not set up yet; kept, so that starting again changes nothing.
 set_up_code() {
+  if [ -n "${CREDENTIALS_DIRECTORY:-}" ]; then
+    secret "$1" set-up-code
+    return
+  fi
   [ -s "$1/secrets/set-up-code" ] || keep_secret "$1" set-up-code "$(random_code)"
   cat "$1/secrets/set-up-code"
 }

@@ -144,6 +144,26 @@ wait
 [ "$(cat "$COFFER_HOME/ended")" = well ] || die "It did not end well: $(tail -n 3 "$COFFER_HOME/said")"
 grep -q '"msg":"listening"' "$COFFER_HOME/said" || die 'Its log is not on standard output.'
 
+# As a service it is given what it needs, and sees neither the passwords of the owner nor of the keeper.
+COFFER_HOME=$place "$root/coffer" keep --own 2>/dev/null
+given=$(mktemp -d "$COFFER_HOME/given.XXXX")
+for name in session-secret database-password set-up-code; do cp "$place/secrets/$name" "$given/$name"; done
+account=()
+if [ "$(id -u)" -eq 0 ] && getent passwd coffer >/dev/null && runuser -u coffer -- test -r "$root/dist/server.mjs"; then
+  account=(runuser -u coffer --)
+  chown -R coffer: "$given"
+  ! runuser -u coffer -- cat "$place/secrets/owner-password" >/dev/null 2>&1 || die 'The server may read the password of the owner.'
+fi
+"${account[@]}" env CREDENTIALS_DIRECTORY="$given" COFFER_HOME="$place" COFFER_PORT="$port" "$root/coffer" serve --own >"$COFFER_HOME/said" 2>&1 &
+service=$!
+until_true 'it answers as a service' healthy "$port"
+! tr '\0' '\n' <"/proc/$(pgrep -f "$root/dist/server.mjs" | tail -n 1)/environ" | grep -q "$(cat "$place/secrets/owner-password")" || die 'The server was told the password of the owner.'
+pkill -TERM -P "$service" 2>/dev/null || kill "$service"
+wait "$service" 2>/dev/null || true
+if CREDENTIALS_DIRECTORY=$given COFFER_HOME=$place "$root/coffer" verify --own >"$COFFER_HOME/said" 2>&1; then die 'It verified with the credentials of a server.'; fi
+COFFER_HOME=$place "$root/coffer" stop --own 2>/dev/null
+rm -rf "$given"
+
 # Who may not write the checkout is told so, before anything is begun.
 if [ "$(id -u)" -eq 0 ] && runuser -u postgres -- test -r "$root/coffer" && ! runuser -u postgres -- test -w "$root"; then
   if runuser -u postgres -- env COFFER_HOME="$elsewhere/none" "$root/coffer" start --own >"$COFFER_HOME/said" 2>&1; then die 'It was built by who may not.'; fi
@@ -154,7 +174,7 @@ fi
 ensure_debian systemd-analyze systemd
 mkdir -p "$units"
 for unit in "$root"/deploy/systemd/*; do sed "s|/opt/coffer|$root|" "$unit" >"$units/$(basename "$unit")"; done
-getent passwd coffer >/dev/null || sed -i 's/^\(User\|Group\)=coffer/\1=nobody/; s/^Group=nobody/Group=nogroup/' "$units"/*
+sed -i 's/^User=coffer.*/User=nobody/; s/^Group=coffer.*/Group=nogroup/' "$units"/*
 said=$(systemd-analyze verify --man=no "$units"/coffer* 2>&1) || die "systemd refuses the units: $said"
 [ -z "$said" ] || die "systemd says of the units: $said"
 say 'It comes back, its log is its own, other databases do, and its units are read.'

@@ -119,8 +119,11 @@ describe('papers of an instrument', () => {
       await on.raw('alter table paper disable trigger paper_stays');
       await on.raw(`update paper set content = 'other' where name = 'Stamp.pdf'`);
     });
-    expect(await server.disagreements()).toEqual([
+    // What was taken away to do so is found as well.
+    expect((await server.disagreements()).sort()).toEqual([
+      'The database lacks the constraint paper_is_what_it_was on paper.',
       'The paper Stamp.pdf is not what was brought: its hash is another.',
+      'The trigger paper_stays on paper in the database is not as this version makes it.',
     ]);
   });
 });

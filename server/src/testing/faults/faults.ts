@@ -15,12 +15,12 @@ export interface Fault {
   readonly twice?: true;
 }
 
-/** Milliseconds within which works mostly end: what befalls them does so meanwhile, and now and then right after. */
+/** Milliseconds within which works mostly end once they have begun: what befalls them does so meanwhile, and now and then right after. */
 const lasts: Readonly<Record<Work['name'], number>> = {
-  recording: 250,
-  'taking on': 400,
-  'handing over': 900,
-  approving: 1500,
+  recording: 120,
+  'taking on': 250,
+  'handing over': 700,
+  approving: 1200,
   'backing up': 1500,
   restoring: 6000,
 };
@@ -96,21 +96,31 @@ export function someFault(
   return { fault: oneOf(draw, faults) as Fault, after: draw(lasts[name]) };
 }
 
-/** Does a work while something befalls it; gives what was said of it, or that nobody knows. */
+/** What came of a work that something befell. */
+export interface Befallen {
+  /** What was said of it, or that nobody knows. */
+  readonly told: readonly string[];
+  /** Whether it was hit in its middle: between the beginning and the end of its transaction, or while its command ran. */
+  readonly within: boolean;
+}
+
+/** Does a work while something befalls it: so long after it has begun to change something, where it does. */
 export async function befallen(
   place: Place,
   draw: Draw,
   work: Work,
   fault: Fault,
   after: number,
-): Promise<readonly string[]> {
+): Promise<Befallen> {
   // A disk fills up beforehand as well as meanwhile.
   const early = fault === fullDisk && draw(2) === 0;
   if (early) await fault.befall(place, draw);
+  let ended = false;
   const acting = [work.act(0), ...(fault.twice ? [work.act(1)] : [])];
-  if (!early) {
-    await Promise.race([setTimeout(after), Promise.allSettled(acting)]);
-    await fault.befall(place, draw);
-  }
-  return Promise.all(acting);
+  const all = Promise.allSettled(acting).then(() => (ended = true));
+  if (work.of === 'call') await place.begunTransaction(() => ended);
+  await Promise.race([setTimeout(after), all]);
+  const within = work.of === 'call' ? await place.inTransaction() : !ended;
+  if (!early) await fault.befall(place, draw);
+  return { told: await Promise.all(acting), within };
 }

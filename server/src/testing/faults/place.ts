@@ -6,6 +6,7 @@ import { setTimeout } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 import { pino } from 'pino';
 import type { Knex } from 'knex';
+import pg from 'pg';
 import { connect } from '../../database/connect.ts';
 import { migrate } from '../../database/migrate.ts';
 import { loadDemo } from '../../demo/load-demo.ts';
@@ -28,6 +29,7 @@ export class Place {
   private readonly figures = new FigureThreads(dist, pino({ level: 'silent' }));
   private readonly ports: number[] = [];
   private running: ChildProcess | undefined;
+  private watcher: pg.Client | undefined;
   /** What its servers say, kept beside it: its disk may be full. */
   private readonly log = openSync(`${this.home}.log`, 'a');
 
@@ -58,6 +60,8 @@ export class Place {
 
   /** A new life: the demo company as it was, and nobody who serves it. */
   async begin(): Promise<void> {
+    await this.watcher?.end().catch(() => undefined);
+    this.watcher = undefined;
     await this.stopServers();
     this.startCluster();
     // Copied as files: copied by its log, PostgreSQL 15 may give numbers of a sequence twice after it was killed.
@@ -195,6 +199,40 @@ export class Place {
     );
   }
 
+  /** Looks at what the database does, as who keeps it; begun anew where that was killed. */
+  private async looking(): Promise<pg.Client> {
+    if (this.watcher) return this.watcher;
+    // What others do is told to nobody but who keeps the cluster.
+    const client = new pg.Client({
+      connectionString: `postgres://keeper:${this.read('secrets/keeper-password')}@127.0.0.1:${this.read('database-port')}/postgres`,
+    });
+    client.on('error', () => (this.watcher = undefined));
+    client.on('end', () => (this.watcher = undefined));
+    await client.connect();
+    this.watcher = client;
+    return client;
+  }
+
+  /** Whether the application is between the beginning and the end of a transaction that has written at this moment. */
+  async inTransaction(): Promise<boolean> {
+    try {
+      const client = await this.looking();
+      // A number of its own is given to a transaction with its first change (PostgreSQL, 74.1).
+      const { rows } = await client.query(
+        `select from pg_stat_activity where usename = 'coffer' and xact_start is not null and backend_xid is not null`,
+      );
+      return rows.length > 0;
+    } catch {
+      this.watcher = undefined;
+      return false;
+    }
+  }
+
+  /** Waits until the application is in a transaction, or what was to begin one has ended without. */
+  async begunTransaction(ended: () => boolean): Promise<void> {
+    while (!ended() && !(await this.inTransaction())) await setTimeout(2);
+  }
+
   /** Fills the disk but for some bytes. */
   fillDisk(left: number): void {
     const { bavail, bsize } = statfsSync(this.home);
@@ -228,6 +266,7 @@ export class Place {
   }
 
   async end(): Promise<void> {
+    await this.watcher?.end().catch(() => undefined);
     await this.stopServers();
     await this.figures.end();
     if (existsSync(join(this.home, 'postgres'))) this.script(`stop_cluster '${this.home}'`);
