@@ -174,7 +174,8 @@ fi
 ensure_debian systemd-analyze systemd
 mkdir -p "$units"
 for unit in "$root"/deploy/systemd/*; do sed "s|/opt/coffer|$root|" "$unit" >"$units/$(basename "$unit")"; done
-sed -i 's/^User=coffer.*/User=nobody/; s/^Group=coffer.*/Group=nogroup/' "$units"/*
+getent passwd coffer-keeper >/dev/null || sed -i 's/^\(User\|Group\)=coffer-keeper/\1=coffer/' "$units"/*
+getent passwd coffer >/dev/null || sed -i 's/^\(User\|Group\)=coffer/\1=nobody/; s/^Group=nobody/Group=nogroup/' "$units"/*
 said=$(systemd-analyze verify --man=no "$units"/coffer* 2>&1) || die "systemd refuses the units: $said"
 [ -z "$said" ] || die "systemd says of the units: $said"
 say 'It comes back, its log is its own, other databases do, and its units are read.'

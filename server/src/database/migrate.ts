@@ -77,6 +77,9 @@ export async function migrate(database: Knex, last?: string): Promise<void> {
     );
     if (rows[0]?.there) await database.migrate.forceFreeMigrationsLock(config);
     await database.migrate.latest(config);
+    // A right in the database as a whole, which no dump of it tells: given up each time.
+    await on.raw(`do $$ begin
+      execute format('revoke temporary on database %I from public, coffer', current_database()); end $$`);
   });
 }
 

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { setTimeout } from 'node:timers/promises';
 import { gzipSync } from 'node:zlib';
-import { zipSync } from 'fflate';
+import { promisify } from 'node:util';
+import { zip, type AsyncZippable } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loanDocument, passwords, type Answer, type Caller } from '../testing/test-server.ts';
 import { WatchedServer, type During } from '../testing/watched/watched-server.ts';
@@ -41,7 +42,6 @@ describe('what anybody may send stops nobody', () => {
     ['four packed kilobytes of four megabytes', () => gzipSync(zeros(4_000_000)), 'gzip', 415],
     ['four megabytes as they are', () => Buffer.from(zeros(4_000_000)), undefined, 413],
     ['sixteen kilobytes of values', () => Buffer.from(zeros(16_000)), undefined, 413],
-    ['sixteen kilobytes of names', () => Buffer.from(JSON.stringify(names(1500))), undefined, 413],
     ['sixteen kilobytes of depth', () => Buffer.from('['.repeat(8000) + ']'.repeat(8000)), undefined, 400],
   ];
   it.each(bodies)('%s', async (_, body, encoding, status) => {
@@ -57,12 +57,9 @@ describe('what anybody may send stops nobody', () => {
 
 describe('what somebody who is logged in may send stops nobody', () => {
   const bodies: [string, string, () => string][] = [
-    ['values', '/api/instruments', () => zeros(4_000_000)],
     ['documents that are none', '/api/instruments/many', () => `{"documents":${zeros(700_000)}}`],
     ['names', '/api/instruments', () => JSON.stringify({ document: names(200_000) })],
     ['lists', '/api/instruments', () => `{"document":[${'[],'.repeat(240_000)}[]]}`],
-    ['text', '/api/instruments', () => `{"document":"${'x'.repeat(4_000_000)}"}`],
-    ['faults', '/api/scenarios', () => `{"name":"Any","changes":[${'{},'.repeat(120_000)}{}]}`],
     ['payments', '/api/payments', () => `{"payments":[${'{"due":0},'.repeat(80_000)}{}]}`],
   ];
   it.each(bodies)('%s', async (_, path, body) => {
@@ -93,7 +90,7 @@ describe('many of the same at once stop nobody', () => {
       const statuses = (await Promise.all(many(times, tried))).map(({ status }) => status);
       for (const status of statuses) expect([401, 429]).toContain(status);
       // They come once: what they leave waiting is over when the next hundred calls of others are.
-      await setTimeout(8 * times + 1000);
+      await setTimeout(6 * times + 1000);
     }, bySomebody);
   });
 
@@ -132,7 +129,11 @@ describe('many of the same at once stop nobody', () => {
 
 describe('an archive stops nobody', () => {
   it('that says of four hundred megabytes that they are a hundred bytes', async () => {
-    const forged = Buffer.from(zipSync({ 'papers/1': [new Uint8Array(400_000_000), { level: 9 }] }));
+    // Packed beside: who packs for seconds loses the connections that were open.
+    const packed = await promisify<AsyncZippable, Uint8Array>(zip)({
+      'papers/1': new Uint8Array(400_000_000),
+    });
+    const forged = Buffer.from(packed);
     const at = forged.indexOf(Buffer.from([0x50, 0x4b, 1, 2]));
     forged.writeUInt32LE(100, at + 24);
     const sunniva = await server.as('sunniva');

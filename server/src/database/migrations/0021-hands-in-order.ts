@@ -14,7 +14,6 @@ begin
   for known in select oid::regprocedure from pg_proc where pronamespace = 'public'::regnamespace loop
     execute format('alter function %s set search_path = pg_catalog, public, pg_temp', known);
   end loop;
-  execute format('revoke temporary on database %I from public, coffer', current_database());
 end $$;
 
 create index audit_event_by_subject on audit_event (company_id, subject, id);
