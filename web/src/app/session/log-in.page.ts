@@ -30,7 +30,7 @@ import { SessionService } from './session.service';
             {{ logInName() }} since the last log-in. Each came with your password. If that was not you,
             somebody knows it: change it now.
           </p>
-          <button matButton="filled" (click)="go()">Go on</button>
+          <button #on matButton="filled" (click)="go()">Go on</button>
           <button matButton="outlined" (click)="go('/account')">Change the password</button>
         </section>
       } @else {
@@ -126,6 +126,13 @@ export class LogInPage {
   protected readonly refused = signal('');
   /** Wrong codes that are told of before anything else is shown. */
   protected readonly wrongCodes = signal(0);
+  private readonly on = viewChild<unknown, ElementRef<HTMLButtonElement>>('on', { read: ElementRef });
+
+  private tellOf(wrong: number): void {
+    this.wrongCodes.set(wrong);
+    // The form has gone, and the keyboard with it.
+    setTimeout(() => this.on()?.nativeElement.focus());
+  }
 
   protected logInName(): string {
     return this.form.controls.logIn.value.trim();
@@ -146,7 +153,7 @@ export class LogInPage {
     this.session.logIn({ logIn: logIn.trim(), password, ...withCode }).subscribe({
       next: (wrong) => {
         if (wrong === 0) this.go();
-        else this.wrongCodes.set(wrong);
+        else this.tellOf(wrong);
       },
       error: (error: unknown) => this.tell(error),
     });
