@@ -36,6 +36,7 @@ export const closeEndpoints = {
   ),
   close: endpoint('get', '/api/periods/:endsOn/close', 'What closing a month makes', 'member', {
     params: ofPeriod,
+    long: true,
     answer: closeView,
   }),
   differences: endpoint(
@@ -43,7 +44,7 @@ export const closeEndpoints = {
     '/api/periods/:endsOn/differences',
     'What differs from what the month before reported, each figure with the reasons worked out',
     'member',
-    { params: ofPeriod, answer: differencesView },
+    { params: ofPeriod, long: true, answer: differencesView },
   ),
   chooseAccruals: endpoint(
     'put',

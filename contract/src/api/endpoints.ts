@@ -88,6 +88,7 @@ export const endpoints = {
     'member',
     {
       query: portfolioQuery,
+      long: true,
       answer: portfolioView,
     },
   ),
@@ -99,6 +100,7 @@ export const endpoints = {
     {
       body: v.strictObject({ asked: portfolioQuery, on: dayText, changes: scenarioChanges }),
       changes: false,
+      long: true,
       answer: triedPortfolioView,
     },
   ),
@@ -150,6 +152,7 @@ export const endpoints = {
         scenarios: v.pipe(v.array(scenarioChanges), v.maxLength(12, 'expected at most 12 scenarios.')),
       }),
       changes: false,
+      long: true,
       answer: sideBySideView,
     },
   ),

@@ -27,9 +27,11 @@ export function bundleRoutes(database: Knex, figures: FigureThreads, archives: U
       const path = join(folder, 'company.zip');
       const file = await open(path, 'wx', 0o600);
       try {
-        await writeBundle(database, person.companyId, async (chunk) => {
-          await file.writeFile(chunk);
-        });
+        await longCalls.take(() =>
+          writeBundle(database, person.companyId, async (chunk) => {
+            await file.writeFile(chunk);
+          }),
+        );
       } finally {
         await file.close();
       }

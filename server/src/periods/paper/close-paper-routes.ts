@@ -1,3 +1,5 @@
+import { PassThrough } from 'node:stream';
+import { buffer } from 'node:stream/consumers';
 import { Router } from 'express';
 import type { Knex } from 'knex';
 import { downloads, type EntryView } from '@coffer/contract';
@@ -5,6 +7,7 @@ import { companyOf } from '../../company/company-store.ts';
 import { habitsOf } from '../../company/settings.ts';
 import { serveFile, type Person } from '../../http/route.ts';
 import { sendAsFile } from '../../http/send-file.ts';
+import { longCalls } from '../../http/turns.ts';
 import type { FigureThreads } from '../../workers/figure-threads.ts';
 import type { FileThread } from '../../workers/file-thread.ts';
 import { asksForTwo } from '../second-person.ts';
@@ -17,7 +20,7 @@ export function closePaperRoutes(database: Knex, figures: FigureThreads, files: 
   const router = Router();
   const name = (endsOn: string): string => `Close ${endsOn.slice(0, 7)}`;
   const atOneMoment = <Answer>(read: (on: Knex) => Promise<Answer>): Promise<Answer> =>
-    database.transaction(read, { isolationLevel: 'repeatable read', readOnly: true });
+    longCalls.take(() => database.transaction(read, { isolationLevel: 'repeatable read', readOnly: true }));
   serveFile(router, downloads.closePaper, async ({ params: { endsOn }, person, response }) => {
     const paper = await atOneMoment(async (on) => {
       const { listed, ...record } = await readCloseRecord(on, figures, person, endsOn);
@@ -29,14 +32,18 @@ export function closePaperRoutes(database: Knex, figures: FigureThreads, files: 
     sendAsFile(response, `${name(endsOn)}.pdf`, downloads.closePaper.type);
     response.end(made);
   });
-  serveFile(router, downloads.closeWorkbook, ({ params: { endsOn }, person, response }) =>
-    atOneMoment(async (on) => {
+  serveFile(router, downloads.closeWorkbook, async ({ params: { endsOn }, person, response }) => {
+    // Made first and sent then: who fetches slowly holds no moment of the database meanwhile.
+    const made = await atOneMoment(async (on) => {
       const record = await readCloseRecord(on, figures, person, endsOn);
       const context = await contextOf(on, person);
-      sendAsFile(response, `${name(endsOn)}.xlsx`, downloads.closeWorkbook.type);
-      await writeCloseWorkbook(response, record, context);
-    }),
-  );
+      const book = new PassThrough();
+      const [bytes] = await Promise.all([buffer(book), writeCloseWorkbook(book, record, context)]);
+      return bytes;
+    });
+    sendAsFile(response, `${name(endsOn)}.xlsx`, downloads.closeWorkbook.type);
+    response.end(made);
+  });
   return router;
 }
 
