@@ -40,7 +40,7 @@ export default defineConfig({
           include: ['server/src/**/*.alone.test.ts'],
           fileParallelism: false,
           globalSetup: ['server/src/testing/templates.ts'],
-          testTimeout: 120_000,
+          testTimeout: 300_000,
           hookTimeout: 60_000,
         },
       },

@@ -132,7 +132,7 @@ export class WatchedServer {
 /** Milliseconds that something is looked at for: some hundred light calls. */
 const lookedAt = 1800;
 /** How often it is looked at: what really holds others up does so each time. */
-const mostTried = 6;
+const mostTried = 12;
 
 function sleep(milliseconds: number): Promise<void> {
   return new Promise((resolve) => setTimeout(resolve, milliseconds));
