@@ -54,7 +54,12 @@ node -e 'for (let at = 0; at < Number(process.argv[1]); at += 1) console.log(Mat
 # The ends are always among them: the first header, and the line that the whole is told by.
 printf '%s\n' '0 1' "$((size - 1)) 1" "$((size - 80)) 1" "$((size - 81)) 1" >>"$from/flips"
 while read -r at bit; do
-  flip() { node -e 'const fs = require("fs"), [file, at, bit] = process.argv.slice(1); const open = fs.openSync(file, "r+"), byte = Buffer.alloc(1); fs.readSync(open, byte, 0, 1, Number(at)); byte[0] ^= Number(bit); fs.writeSync(open, byte, 0, 1, Number(at));' "$file.half" "$at" "$bit"; }
+  flip() {
+    local byte
+    byte=$(od -An -tu1 -j "$at" -N 1 "$file.half")
+    # shellcheck disable=SC2059
+    printf "\\x$(printf %02x $((byte ^ bit)))" | dd of="$file.half" bs=1 seek="$at" conv=notrunc status=none
+  }
   flip
   if (. "$root/scripts/backup.sh"; into=$(mktemp -d "$from/unpacked.XXXX"); trap 'rm -rf "$into"' EXIT; unpack_backup "$file.half" "$into") 2>"$from/said"; then
     die "A backup was taken in whose byte $at was changed by $bit."
