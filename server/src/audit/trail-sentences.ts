@@ -49,9 +49,14 @@ const sentences: Readonly<Record<string, (subject: string, told: Told, name: str
   'month-commented': (subject, told, name) =>
     `${month(subject)}${name === '' ? '' : `, ${name}`}: ${text(told['text'])}`,
   'period-locked': (subject, told) =>
-    `${month(subject)} was ${closedAs[text(told['as'])] ?? 'locked'}: ${text(told['entries'])} entries`,
+    `${month(subject)} was ${closedAs[text(told['as'])] ?? 'locked'}: ${text(told['entries'])} entries${named(told['named'])}`,
   'company-brought': (subject, told) => `${subject} was brought in from a file of ${text(told['from'])}`,
 };
+
+/** What was named with an approval, because nobody reviewed who had no hand in the month. */
+function named(sentences: unknown): string {
+  return Array.isArray(sentences) ? `. ${sentences.map(text).join(' ')}` : '';
+}
 
 /** An event as a sentence; by its own word where there is none for it. */
 export function trailSentence(action: string, subject: string, told: Told, name: string): string {

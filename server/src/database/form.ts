@@ -8,10 +8,12 @@ export type Form = Readonly<Record<string, string>>;
 /** Each part of the database's form with its definition, as the catalogue has them. */
 const parts = `
   select 'function ' || oid::regprocedure::text as name, concat_ws(E'\\x1f', prosrc, provolatile, prosecdef, proisstrict,
-      prorettype::regtype::text, prolang, proconfig::text, coalesce(array_to_string(array(
+      prorettype::regtype::text, (select lanname from pg_language where pg_language.oid = prolang), proconfig::text, coalesce(array_to_string(array(
         select privilege from unnest(proacl) with ordinality as acl(privilege, at) where privilege::text like 'coffer=%'), ','), ''))
       as definition
     from pg_proc where pronamespace = 'public'::regnamespace
+      -- What whoever keeps the database has added for themselves is no part of its form.
+      and not exists (select from pg_depend where classid = 'pg_proc'::regclass and objid = pg_proc.oid and deptype = 'e')
   union all
   select 'trigger ' || tgname || ' on ' || tgrelid::regclass::text, concat_ws(E'\\x1f', tgfoid::regproc::text, tgtype, tgenabled,
       tgdeferrable, tginitdeferred, tgattr::text, tgoldtable, tgnewtable)
@@ -22,7 +24,7 @@ const parts = `
   union all
   select 'constraint ' || conname || ' on ' || coalesce(nullif(conrelid, 0)::regclass::text, contypid::regtype::text),
       pg_get_constraintdef(oid) || case when convalidated then '' else ' not valid' end
-    from pg_constraint where connamespace = 'public'::regnamespace and contype <> 't'
+    from pg_constraint where connamespace = 'public'::regnamespace and contype not in ('t', 'n')
   union all
   select 'column ' || attrelid::regclass::text || '.' || attname, concat_ws(E'\\x1f', format_type(atttypid, atttypmod),
       attnotnull, attidentity, attgenerated, pg_get_expr(adbin, adrelid))

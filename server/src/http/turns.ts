@@ -36,5 +36,12 @@ export const changes = new Turns(4, 200, `Many changes are being made at this mo
 /** Calls whose work grows with all that a company has. */
 export const longCalls = new Turns(3, 40, `Much is being worked out at this moment. ${later}`);
 
-/** Whoever proves who they are by a password: one after another, since that is made to take a processor and much memory. */
-export const passwordTurns = new Turns(1, 24, `Many people are logging in at this moment. ${later}`);
+/**
+ * Whoever proves who they are by a password, one after another, since that is made to take a processor and much memory:
+ * strangers, and apart from them people who are logged in or whose browser was known before, so that no number of
+ * strangers keeps those waiting.
+ */
+export const passwordTurns = {
+  ofStrangers: new Turns(1, 24, `Many people are logging in at this moment. ${later}`),
+  ofKnown: new Turns(1, 24, `Many people are logging in at this moment. ${later}`),
+} as const;

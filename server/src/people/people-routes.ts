@@ -87,7 +87,7 @@ export function peopleRoutes(signIn: SignIn): Router {
     return targetOf(database, link);
   });
   serve(router, database, endpoints.useLink, async ({ body, request }) => {
-    const hash = await passwordTurns.take(() => passwordFor(database, body.token, body.password));
+    const hash = await passwordTurns.ofStrangers.take(() => passwordFor(database, body.token, body.password));
     const id = await database.transaction((on) => useLink(on, body.token, hash, request.visitor));
     return { person: personViewOf(await enter(signIn, request, id, 'log-in', { link: true })) };
   });

@@ -180,6 +180,8 @@ describe('a hand in what a month rests on', () => {
       .orderBy('id', 'desc')
       .first();
     expect(JSON.stringify(trail?.detail)).toContain(told);
+    const { events } = (await ilka.call('GET', '/api/trail')).body;
+    expect(events.map(({ sentence }: { sentence: string }) => sentence).join()).toContain(told);
   });
 });
 

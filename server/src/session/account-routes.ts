@@ -27,13 +27,13 @@ export function accountRoutes({ database, factors }: SignIn): Router {
   );
   /** What comes before a change to the account: the password once more, counted as at log-in. */
   const samePerson = ({ visitor, request, body: { password } }: PasswordCall): Promise<void> =>
-    passwordTurns.take(() => judgeAgain(database, visitor, 'password', password, request.ip ?? ''));
+    passwordTurns.ofKnown.take(() => judgeAgain(database, visitor, 'password', password, request.ip ?? ''));
   serveAfter(
     router,
     database,
     endpoints.changePassword,
     ({ body, visitor, request }) =>
-      passwordTurns.take(async () => {
+      passwordTurns.ofKnown.take(async () => {
         await judgeAgain(database, visitor, 'now', body.now, request.ip ?? '');
         const companies = visitor.memberships.map(({ companyName }) => companyName);
         refuseCommon('next', body.next, [visitor.name, visitor.logIn, ...companies]);
@@ -60,7 +60,7 @@ export function accountRoutes({ database, factors }: SignIn): Router {
     database,
     endpoints.removeFactor,
     ({ body, visitor, request }) =>
-      passwordTurns.take(async () => {
+      passwordTurns.ofKnown.take(async () => {
         await judgeAgain(database, visitor, 'password', body.password, request.ip ?? '');
         // Who has found a browser open and knows the password lacks what the factor is for.
         if (await factors.isOn(database, visitor.id)) await factors.judge(database, visitor, body.code);

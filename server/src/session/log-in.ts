@@ -35,20 +35,25 @@ export interface Entered {
 
 /** Judges who logs in and begins their session. Throws {@link Refusal} 401 or 429, and writes failures to the audit trail. */
 export function logIn(signIn: SignIn, request: Request, typed: Credentials): Promise<Entered> {
-  return passwordTurns.take(() => loggedIn(signIn, request, typed));
+  const browser = knownBrowser(request, signIn.secret, typed.logIn);
+  const turns = browser === undefined ? passwordTurns.ofStrangers : passwordTurns.ofKnown;
+  return turns.take(() => loggedIn(signIn, request, typed, browser));
 }
 
-async function loggedIn(signIn: SignIn, request: Request, typed: Credentials): Promise<Entered> {
-  const { database, secret } = signIn;
+async function loggedIn(
+  signIn: SignIn,
+  request: Request,
+  typed: Credentials,
+  browser: string | undefined,
+): Promise<Entered> {
+  const { database } = signIn;
   const name = typed.logIn.toLowerCase();
   const address = request.ip ?? '';
-  const attempt = await countAttempt(database, name, address, knownBrowser(request, secret, name)).catch(
-    async (error: unknown) => {
-      if (error instanceof Refusal && (await firstRefusal(database, name, address)))
-        await auditFailure(database, name, error.code, address);
-      throw error;
-    },
-  );
+  const attempt = await countAttempt(database, name, address, browser).catch(async (error: unknown) => {
+    if (error instanceof Refusal && (await firstRefusal(database, name, address)))
+      await auditFailure(database, name, error.code, address);
+    throw error;
+  });
   try {
     const { person, wrongCodes } = await judged(signIn, attempt, name, typed);
     await attempt.succeed();

@@ -65,6 +65,19 @@ describe('logging in', () => {
     expect((await known.logIn('sunniva', passwords.sunniva)).status).toBe(429);
   });
 
+  it('goes on in a known browser while strangers wait for one another, however many they are', async () => {
+    await server.database('log_in_failure').delete();
+    const known = await server.as('ilka');
+    await known.call('DELETE', '/api/session');
+    const strangers = Array.from({ length: 60 }, (_, at) => server.caller().logIn(`stranger-${at}`, 'any'));
+    const entered = await known.logIn('ilka', passwords.ilka);
+    expect(entered.status, entered.text).toBe(200);
+    const statuses = new Set((await Promise.all(strangers)).map(({ status }) => status));
+    for (const status of statuses) expect([401, 429]).toContain(status);
+    expect(statuses).toContain(429);
+    await server.database('log_in_failure').delete();
+  });
+
   it('ends with the log-out', async () => {
     const caller = await server.as('ilka');
     expect((await caller.call('DELETE', '/api/session')).status).toBe(200);

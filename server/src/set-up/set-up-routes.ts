@@ -37,13 +37,13 @@ export function setUpRoutes(signIn: SignIn, code: string | undefined): Router {
     await attempt.succeed();
   };
   serve(router, database, endpoints.tryCode, ({ body, request }) =>
-    passwordTurns.take(async () => {
+    passwordTurns.ofStrangers.take(async () => {
       await judge(body.code, request.ip ?? '');
       return {};
     }),
   );
   serve(router, database, endpoints.setUp, async ({ body: { code: typed, company, person }, request }) => {
-    const passwordHash = await passwordTurns.take(async () => {
+    const passwordHash = await passwordTurns.ofStrangers.take(async () => {
       await judge(typed, request.ip ?? '');
       refuseCommon('person.password', person.password, [person.name, person.logIn, company.name]);
       return hashPassword(person.password);
