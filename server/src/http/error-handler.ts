@@ -30,8 +30,8 @@ const databaseAway = new Set([
 ]);
 const connectionBroken = /^Connection (terminated|ended)|not queryable|Client was closed/;
 
-/** What is waited for is held by another call for longer than is waited. */
-const lockNotAvailable = '55P03';
+/** What is waited for is held by another call, for longer than is waited, or while that one waits for this. */
+const heldByAnother = new Set(['55P03', '40P01']);
 
 /** Two calls took one name, or one number, at the same moment. */
 const uniqueViolation = '23505';
@@ -68,7 +68,7 @@ function refusalOf(error: unknown): Refusal | undefined {
       'The database does not answer, and nothing was changed. Try again in a minute.',
     );
   }
-  if (code === lockNotAvailable) {
+  if (heldByAnother.has(code ?? '')) {
     return new Refusal(
       409,
       'being-changed',
