@@ -10,7 +10,7 @@ export const agreedWords: Readonly<Record<ConfirmCode, string>> = {
   'month-not-ended': 'a month that has not ended',
   'payments-unrecorded': 'payments taken as paid as scheduled',
   'fixings-missing': 'rates that were not fixed',
-  'hand-in-settings': 'a hand of who approves in what the month rests on',
+  'hand-in-settings': 'a hand of who approves in what the month rests on, or in who reviews',
   'one-person-behind-both': 'one person who may stand behind both',
   'other-kind': 'an account of another kind',
 };

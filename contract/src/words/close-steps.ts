@@ -66,7 +66,8 @@ function handSteps(agreedTo: (code: ConfirmCode) => MonthStep | undefined): Clos
 }
 
 const hands = {
-  'hand-in-settings': 'who approved had a hand in what the month rests on; nobody else reviews',
+  'hand-in-settings':
+    'who approved had a hand in what the month rests on, or in who reviews; nobody else does',
   'one-person-behind-both': 'the same person may stand behind both; nobody else reviews',
 } as const;
 

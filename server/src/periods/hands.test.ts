@@ -275,6 +275,28 @@ describe('one person who comes as two', () => {
   });
 });
 
+describe('who sends away whoever could have approved', () => {
+  it.each([
+    ['by a suspension', ['review'], true],
+    ['by taking the review from them', [], false],
+  ])('%s approves only where nobody else reviews, and that is named', async (_, role, suspended) => {
+    server = await TestServer.start();
+    await roleOf('bram', ['review', 'administer']);
+    await roleOf('tobiah', ['review']);
+    const [ilka, bram] = [await server.as('ilka'), await server.as('bram')];
+    const { people } = (await bram.call('GET', '/api/people')).body;
+    const { id } = people.find(({ logIn }: { logIn: string }) => logIn === 'tobiah');
+    expect((await bram.call('PUT', `/api/people/${id}`, { role, suspended })).status).toBe(200);
+    await handOver(ilka, october);
+    const asked = await approve(bram, october);
+    expect([said(asked), agree(asked)]).toEqual([[409, 'to-confirm'], ['hand-in-settings']]);
+    expect(asked.body.error.message).toContain('suspended tobiah, or took the review from them');
+    await roleOf('sunniva', ['review']);
+    expect(said(await approve(bram, october))).toEqual([403, 'own-work']);
+    expect((await approve(await server.as('sunniva'), october)).status).toBe(200);
+  });
+});
+
 describe('a company of two or three people', () => {
   /** What a founder does before the first month is handed over. */
   const found = async (founder: Caller): Promise<void> => {

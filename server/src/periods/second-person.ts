@@ -83,6 +83,8 @@ const did = {
   balances: (who: string): string => `${who} changed what the ledger held since the last close.`,
   fixings: (who: string, index: string): string => `${who} kept fixings of ${index} since the last close.`,
   settings: (who: string): string => `${who} changed settings that this month rests on since the last close.`,
+  'sent-away': (who: string, whom: string): string =>
+    `${who} suspended ${whom}, or took the review from them, since the last close.`,
   'let-in': (who: string, by: string): string =>
     `${who} ${who === you ? 'were' : 'was'} let in, given a role or a way in since the last close by ${by}, who had a hand in this month.`,
 };

@@ -96,6 +96,15 @@ create function hands_in(of_company int, of_period date)
     select person_id, 'settings', null, false from since
       where action = 'settings-changed' and person_id is not null and jsonb_exists_any(detail -> 'settings',
         array['accruals', 'materiality', 'closedDays', 'currency', 'fiscalYearEndMonth', 'booksFrom'])
+    union
+    -- Who sent somebody away who could have approved in their place.
+    select since.person_id, 'sent-away', min(since.subject), false from since
+      join person on lower(person.log_in) = lower(since.subject) and person.id <> since.person_id
+      join member on member.company_id = of_company and member.person_id = person.id
+      where since.action = 'suspended' and 'review' = any (member.role)
+        or since.action = 'role-changed' and jsonb_exists(detail -> 'before', 'review')
+          and not jsonb_exists(detail -> 'role', 'review')
+      group by since.person_id
   ),
   -- Who was let in, or given a way in, by whom.
   let_in as (
