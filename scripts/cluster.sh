@@ -185,6 +185,9 @@ reassign owned by coffer to coffer_owner;
 SQL
 }
 
+# The cluster under who keeps it, past every guard; only tests of their own cluster ask for it.
+keeper_url() { echo "postgres://keeper:$(secret "$1" keeper-password)@127.0.0.1:$(cat "$1/database-port")/postgres"; }
+
 keeper_sql() {
   local home=$1
   shift

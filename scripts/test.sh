@@ -32,12 +32,14 @@ start_application >&2
 COFFER_ADDRESS="http://127.0.0.1:$(cat "$COFFER_HOME/port")"
 COFFER_TEST_DATABASE=$(database_url "$COFFER_HOME")
 COFFER_TEST_OWNER=$(owner_url "$COFFER_HOME")
+COFFER_TEST_KEEPER=$(keeper_url "$COFFER_HOME")
 COFFER_HOME=$second COFFER_PORT=$(free_port 4880) start_application >&2
 COFFER_BOOKS_ADDRESS="http://127.0.0.1:$(cat "$second/port")"
 (COFFER_HOME=$third COFFER_PORT=$(free_port 4980) COFFER_TODAY=2026-05-04 start_application --own) >&2
 COFFER_OWN_ADDRESS="http://127.0.0.1:$(cat "$third/port")"
 COFFER_OWN_CODE=$(set_up_code "$third")
-export COFFER_ADDRESS COFFER_BOOKS_ADDRESS COFFER_OWN_ADDRESS COFFER_OWN_CODE COFFER_TEST_DATABASE COFFER_TEST_OWNER
+export COFFER_ADDRESS COFFER_BOOKS_ADDRESS COFFER_OWN_ADDRESS COFFER_OWN_CODE COFFER_TEST_DATABASE COFFER_TEST_OWNER \
+  COFFER_TEST_KEEPER
 if [ "${1:-}" != --days ]; then
   node "$root/scripts/test.mjs" "$@"
   exit

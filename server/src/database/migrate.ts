@@ -19,6 +19,7 @@ import { secondPerson } from './migrations/0017-second-person.ts';
 import { runtimeRole } from './migrations/0018-runtime-role.ts';
 import { handsInOrder } from './migrations/0021-hands-in-order.ts';
 import { wrongCodes } from './migrations/0022-wrong-codes.ts';
+import { seals } from './migrations/0023-seals.ts';
 import { leftOut } from './migrations/0020-left-out.ts';
 import { handInAMonth } from './migrations/0019-hand-in-a-month.ts';
 
@@ -46,6 +47,7 @@ const migrations: Readonly<Record<string, string>> = {
   '0020-left-out': leftOut,
   '0021-hands-in-order': handsInOrder,
   '0022-wrong-codes': wrongCodes,
+  '0023-seals': seals,
 };
 
 const source = (last?: string): Knex.MigrationSource<string> => ({

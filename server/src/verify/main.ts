@@ -7,6 +7,7 @@ import { notOfForm } from '../database/migrate.ts';
 import { FigureThreads } from '../workers/figure-threads.ts';
 import { wrongSecret } from '../session/second-factor.ts';
 import { verifyBooks } from './verify-books.ts';
+import { sealedAsFoundOn } from './wrong-seals.ts';
 
 const environment = v.object({
   COFFER_DATABASE: v.pipe(v.string(), v.url()),
@@ -33,9 +34,12 @@ try {
   for (const { company, message } of found) process.stdout.write(`${company}: ${message}\n`);
   process.stdout.write(
     found.length === 0
-      ? 'Ledger, reports and documents agree, every proof holds, and the audit trail is whole.\n'
+      ? 'Ledger, reports and documents agree, every proof holds, every row is as it was sealed, and the audit trail is whole.\n'
       : `${found.length} do not agree.\n`,
   );
+  const asFound = await sealedAsFoundOn(database);
+  if (asFound !== undefined)
+    process.stdout.write(`What was kept before ${asFound} is held as it was found on that day.\n`);
   process.exitCode = found.length === 0 ? 0 : 1;
 } finally {
   await figures.end();

@@ -6,6 +6,7 @@ import { wrongEntries } from './wrong-entries.ts';
 import { wrongInstruments } from './wrong-instruments.ts';
 import { wrongPapers } from './wrong-papers.ts';
 import { wrongReports } from './wrong-reports.ts';
+import { wrongSeals } from './wrong-seals.ts';
 import { wrongTrail } from '../audit/trail.ts';
 
 /** Something that does not agree, in a sentence. */
@@ -17,7 +18,8 @@ export interface Disagreement {
 /**
  * Holds everything that is kept against everything it should agree with: entries balance and are numbered without gaps;
  * the ledger stands at what each closed month reported, account by account; what was reported is what the version it
- * came from gives, worked out anew; the books hold the cash and everything else of the documents; every proof holds; papers are the bytes that were brought; the database has the form that this version gives it; and the audit trail is a chain from its first event to its last.
+ * came from gives, worked out anew; the books hold the cash and everything else of the documents; every proof holds; papers are the bytes that were brought; the database has the form that this version gives it; every row is as it was sealed
+ * when Coffer wrote it; and the audit trail is a chain from its first event to its last.
  */
 export async function verifyBooks(database: Knex, figures: FigureThreads): Promise<Disagreement[]> {
   const ids = await database('company').orderBy('id').pluck<number[]>('id');
@@ -26,6 +28,7 @@ export async function verifyBooks(database: Knex, figures: FigureThreads): Promi
     found.push(...(await verifyCompany(database, figures, id)));
   }
   const ofInstallation = [...(await wrongForm(database)), ...(await wrongTrail(database))];
+  found.push(...(await wrongSeals(database)));
   return [...found, ...ofInstallation.map((message) => ({ company: 'Installation', message }))];
 }
 
