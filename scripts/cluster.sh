@@ -100,10 +100,11 @@ postgres_program() {
   if [ -d /usr/lib/postgresql ]; then echo "$(postgres_bin)/$1"; else command -v "$1" || die "$1 is missing; install postgresql-client."; fi
 }
 
-# Who may come to the database, and where to: the two roles of the application to its own, whoever keeps it to all.
+# Who may come to the database, and where to: the two roles of the application to its own, whoever keeps it to all. Tests have
+# many databases in one cluster.
 host_rules() {
   local databases=coffer
-  [ -n "${COFFER_THROWAWAY:-}" ] && databases=all
+  [ -n "${COFFER_THROWAWAY:-}${COFFER_MANY_DATABASES:-}" ] && databases=all
   cat <<RULES
 host $databases coffer,coffer_owner 127.0.0.1/32 scram-sha-256
 host all keeper 127.0.0.1/32 scram-sha-256

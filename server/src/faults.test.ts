@@ -1,7 +1,9 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { befallen, someFault } from './testing/faults/faults.ts';
 import { Place } from './testing/faults/place.ts';
-import { people, said, someWork, type People } from './testing/faults/works.ts';
+import { Onlooker, stateNow } from './testing/faults/onlooker.ts';
+import { someWork } from './testing/faults/works/some-work.ts';
+import { people, said, type People } from './testing/faults/works/work.ts';
 import { drawn } from './testing/play/drawn.ts';
 
 // `./coffer hunt --faults` asks for more, and names the seed of each life; with it a life is lived once more.
@@ -26,20 +28,27 @@ async function moment(
   by: People,
 ): Promise<{ within: boolean; about: string }> {
   const work = await someWork(draw, place, by);
+  const server = place.server(work.server);
   const { fault, after } = someFault(draw, place, work);
-  if (fault.twice) await place.startServer(1);
+  if (fault.twice) await place.server(1).start();
   const about = `${work.name}: ${fault.name} after ${after} ms`;
+  const look = async (): Promise<string> => (work.seen === undefined ? '' : stateNow(by.sunniva, work.seen));
+  const before = await look();
+  const onlooker = work.seen === undefined ? undefined : new Onlooker(by.sunniva, work.seen);
   try {
     const { told, within } = await befallen(place, draw, work, fault, after);
     place.emptyDisk();
     place.startCluster();
-    if (fault.survived) expect(place.runs(), `${about}; the server has ended`).toBe(true);
-    await place.startServer();
+    if (fault.survived) expect(server.runs(), `${about}; the server has ended`).toBe(true);
+    await server.start();
+    await place.server().start();
     const done = await work.isDone();
+    const wrong = await onlooker?.end([before, await look()]);
+    expect(wrong ?? [], `${about}; what others saw`).toEqual([]);
     // What was said to be done is done; a call that is sent once more with its key is done once.
     if (told.includes(said)) expect(done, `${about}; it was said to be done`).toBe(true);
-    if (!done || work.of === 'call') {
-      expect(await work.act(), `${about}; tried again`).toBe(said);
+    if (!done || (work.of === 'call' && work.once === undefined)) {
+      expect(await work.act(work.server), `${about}; tried again`).toBe(said);
       expect(await work.isDone(), `${about}; tried again`).toBe(true);
     }
     expect(await place.disagreements(), about).toEqual([]);
@@ -50,7 +59,8 @@ async function moment(
   } catch (error) {
     throw new Error(about, { cause: error });
   } finally {
-    work.clean?.();
+    await onlooker?.end([]);
+    await work.clean?.();
   }
 }
 
@@ -62,7 +72,7 @@ describe('whatever befalls the place', () => {
     async (from) => {
       const draw = drawn(from);
       await place.begin();
-      await place.startServer();
+      await place.server().start();
       const by = await people(place);
       const many = Math.min(aLife, moments - (from - seed) * aLife);
       // A moment counts where the work was hit in its middle; others are lived through as well.

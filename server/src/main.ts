@@ -62,10 +62,12 @@ async function stop(signal: string): Promise<void> {
   stopping = true;
   logger.info({ signal }, 'stopping');
   const finished = new Promise((resolve) => server.close(resolve));
-  server.closeIdleConnections();
+  // One that is kept open for a next call is idle only once the call that is under way has been answered.
+  const idle = setInterval(() => server.closeIdleConnections(), 50);
   const late = setTimeout(() => server.closeAllConnections(), longestCall);
   await finished;
   clearOutNoMore();
+  clearInterval(idle);
   clearTimeout(late);
   await end();
   await figures.end();

@@ -133,7 +133,8 @@ export async function followRates(
     fixings: view.fixings,
     instruments: changes.length,
   };
-  await audit(database, by, 'fixings-kept', [{ subject: sent.index, detail }]);
+  // Whoever writes into the trail holds it to the end: that comes last.
   await saveVersions(database, by, changes);
+  await audit(database, by, 'fixings-kept', [{ subject: sent.index, detail }]);
   return { saved: changes.map(({ id, from }) => ({ id, version: from + 1 })) };
 }

@@ -2,33 +2,33 @@ import { join } from 'node:path';
 import { setTimeout } from 'node:timers/promises';
 import { oneOf, type Draw } from '../play/drawn.ts';
 import type { Place } from './place.ts';
-import type { Work } from './works.ts';
+import type { Work } from './works/work.ts';
 
 /** Something that befalls a work while it is done. */
 export interface Fault {
   readonly name: string;
   /** Befalls it, at a moment of the work. */
-  readonly befall: (place: Place, draw: Draw) => Promise<void> | void;
+  readonly befall: (place: Place, draw: Draw, server: number) => Promise<void> | void;
   /** Whether the server lives through it. */
   readonly survived: boolean;
   /** Whether the same work is sent to two servers on the one database. */
   readonly twice?: true;
 }
 
-/** Milliseconds within which works mostly end once they have begun: what befalls them does so meanwhile, and now and then right after. */
-const lasts: Readonly<Record<Work['name'], number>> = {
-  recording: 120,
-  'taking on': 250,
-  'handing over': 700,
-  approving: 1200,
-  'backing up': 1500,
-  restoring: 6000,
-};
-
 const killedServer: Fault = {
   name: 'the server is killed',
-  befall: (place) => place.killServer(),
+  befall: (place, _, server) => place.server(server).kill(),
   survived: false,
+};
+const killedKeeper: Fault = {
+  name: 'who keeps the server running is killed',
+  befall: (place, _, server) => place.server(server).killKeeper(),
+  survived: false,
+};
+const endedThreads: Fault = {
+  name: 'the threads of the server end',
+  befall: (place, _, server) => place.server(server).endThreads(),
+  survived: true,
 };
 const killedDatabase: Fault = {
   name: 'the database is killed',
@@ -58,7 +58,7 @@ const twoServers: Fault = {
 };
 const killedOfTwo: Fault = {
   name: 'two servers do it at once and one is killed',
-  befall: (place) => place.killServer(),
+  befall: (place) => place.server(0).kill(),
   survived: false,
   twice: true,
 };
@@ -67,33 +67,37 @@ const killedCommand: Fault = {
   befall: (place) => place.killCommand(),
   survived: true,
 };
-const killedRestored: Fault = {
-  name: 'the database that it comes into is killed',
-  befall: (place) => place.killDatabase(true, join(place.home, 'restored')),
+const killedElsewhere = (folder: string): Fault => ({
+  name: 'the database that it makes is killed',
+  befall: (place) => place.killDatabase(true, join(place.home, folder)),
   survived: true,
-};
+});
+
+/** Where a command makes a database of its own. */
+const madeBy: Readonly<Record<string, string>> = { restoring: 'restored', 'starting twice': 'begun' };
 
 /** What befalls a work, and when in its course. */
 export function someFault(
   draw: Draw,
   place: Place,
-  { of, name }: Work,
+  { of, name, lasts, server = 0 }: Work,
 ): { readonly fault: Fault; readonly after: number } {
   const ofDisk = place.ownDisk ? [fullDisk] : [];
+  const ofTwo = server === 0 ? [twoServers, killedOfTwo] : [];
+  const made = madeBy[name];
   const faults =
     of === 'call'
       ? [
-          killedServer,
-          killedServer,
-          killedDatabase,
-          killedBackend,
-          cutConnections,
-          twoServers,
-          killedOfTwo,
-          ...ofDisk,
+          ...[killedServer, killedServer, killedKeeper, endedThreads],
+          ...[killedDatabase, killedBackend, cutConnections, ...ofTwo, ...ofDisk],
         ]
-      : [killedCommand, killedCommand, name === 'restoring' ? killedRestored : killedDatabase, ...ofDisk];
-  return { fault: oneOf(draw, faults) as Fault, after: draw(lasts[name]) };
+      : [
+          killedCommand,
+          killedCommand,
+          made === undefined ? killedDatabase : killedElsewhere(made),
+          ...ofDisk,
+        ];
+  return { fault: oneOf(draw, faults) as Fault, after: draw(lasts) };
 }
 
 /** What came of a work that something befell. */
@@ -114,13 +118,13 @@ export async function befallen(
 ): Promise<Befallen> {
   // A disk fills up beforehand as well as meanwhile.
   const early = fault === fullDisk && draw(2) === 0;
-  if (early) await fault.befall(place, draw);
+  if (early) await fault.befall(place, draw, work.server ?? 0);
   let ended = false;
-  const acting = [work.act(0), ...(fault.twice ? [work.act(1)] : [])];
+  const acting = [work.act(work.server ?? 0), ...(fault.twice ? [work.act(1)] : [])];
   const all = Promise.allSettled(acting).then(() => (ended = true));
   if (work.of === 'call') await place.begunTransaction(() => ended);
   await Promise.race([setTimeout(after), all]);
   const within = work.of === 'call' ? await place.inTransaction() : !ended;
-  if (!early) await fault.befall(place, draw);
+  if (!early) await fault.befall(place, draw, work.server ?? 0);
   return { told: await Promise.all(acting), within };
 }

@@ -1,5 +1,5 @@
 import { execFileSync, spawn, spawnSync, type ChildProcess } from 'node:child_process';
-import { chmodSync, existsSync, mkdtempSync, openSync, readFileSync, rmSync, statfsSync } from 'node:fs';
+import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync, statfsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout } from 'node:timers/promises';
@@ -12,7 +12,9 @@ import { migrate } from '../../database/migrate.ts';
 import { loadDemo } from '../../demo/load-demo.ts';
 import { verifyBooks } from '../../verify/verify-books.ts';
 import { FigureThreads } from '../../workers/figure-threads.ts';
-import { freePort } from '../free-port.ts';
+import { releases, restoreRelease } from '../releases/restore-release.ts';
+import { Caller, setUpCode } from '../test-server.ts';
+import { KeptServer, type Environment } from './servers.ts';
 
 const root = fileURLToPath(new URL('../../../../', import.meta.url));
 const dist = join(root, 'dist');
@@ -25,13 +27,12 @@ export class Place {
   readonly home = mkdtempSync(join(tmpdir(), 'coffer-faults-'));
   /** Whether it has a disk of its own, which can be filled. */
   readonly ownDisk: boolean;
-  private readonly servers = new Map<number, ChildProcess>();
+  /** Which of its servers serves the empty installation. */
+  readonly own = 2;
+  private servers: readonly KeptServer[] = [];
   private readonly figures = new FigureThreads(dist, pino({ level: 'silent' }));
-  private readonly ports: number[] = [];
-  private running: ChildProcess | undefined;
+  private running: ChildProcess[] = [];
   private watcher: pg.Client | undefined;
-  /** What its servers say, kept beside it: its disk may be full. */
-  private readonly log = openSync(`${this.home}.log`, 'a');
 
   constructor() {
     chmodSync(this.home, 0o755);
@@ -54,8 +55,27 @@ export class Place {
     await migrate(filled);
     await loadDemo(filled, this.figures, join(root, 'demo'), pino({ level: 'silent' }));
     await filled.destroy();
-    this.asKeeper('alter database coffer rename to filled');
-    for (let more = 0; more < 2; more += 1) this.ports.push(await freePort());
+    this.asKeeper(
+      'alter database coffer rename to filled',
+      ...['release', 'empty'].map((name) => `create database ${name} owner coffer_owner`),
+    );
+    restoreRelease(this.url('coffer_owner', 'release'), releases.at(-1) ?? '');
+    const empty = connect(this.url('coffer_owner', 'empty'));
+    await migrate(empty);
+    await empty.destroy();
+    const demo = { COFFER_DEMO: join(root, 'demo'), COFFER_TODAY: '2026-11-03' };
+    // What its servers say is kept beside it: its disk may be full.
+    const at = (name: string, more: Environment): Promise<KeptServer> =>
+      KeptServer.at(`${this.home}.log`, () => ({
+        COFFER_DATABASE: this.url('coffer', name),
+        COFFER_SECRET: secret,
+        ...more,
+      }));
+    this.servers = [
+      await at('coffer', demo),
+      await at('coffer', demo),
+      await at('own', { COFFER_SET_UP_CODE: setUpCode }),
+    ];
   }
 
   /** A new life: the demo company as it was, and nobody who serves it. */
@@ -64,19 +84,36 @@ export class Place {
     this.watcher = undefined;
     await this.stopServers();
     this.startCluster();
+    this.copied('filled', 'coffer');
+  }
+
+  /** A database as a copy of another one, whatever was there. */
+  private copied(from: string, name: string): void {
     // Copied as files: copied by its log, PostgreSQL 15 may give numbers of a sequence twice after it was killed.
     this.asKeeper(
-      'drop database if exists coffer with (force)',
-      'create database coffer template filled owner coffer_owner strategy file_copy',
-      'revoke all on database coffer from public',
-      'grant connect on database coffer to coffer',
+      `drop database if exists ${name} with (force)`,
+      `create database ${name} template ${from} owner coffer_owner strategy file_copy`,
+      `revoke all on database ${name} from public`,
+      `grant connect on database ${name} to coffer`,
     );
   }
 
-  /** Where the database is, under a role. */
-  private url(role: 'coffer' | 'coffer_owner'): string {
+  /** What an earlier release left, in the database `older`. */
+  older(): void {
+    this.copied('release', 'older');
+  }
+
+  /** An installation that waits to be set up, in the database `own`, and its server. */
+  async emptied(): Promise<void> {
+    await this.server(this.own).stop();
+    this.copied('empty', 'own');
+    await this.server(this.own).start();
+  }
+
+  /** Where a database is, under a role. */
+  url(role: 'coffer' | 'coffer_owner', name = 'coffer'): string {
     const file = role === 'coffer' ? 'database-password' : 'owner-password';
-    return `postgres://${role}:${this.read(`secrets/${file}`)}@127.0.0.1:${this.read('database-port')}/coffer`;
+    return `postgres://${role}:${this.read(`secrets/${file}`)}@127.0.0.1:${this.read('database-port')}/${name}`;
   }
 
   private read(file: string): string {
@@ -86,7 +123,7 @@ export class Place {
   /** Runs functions of the scripts on this installation, as `./coffer` does. */
   script(commands: string, home = this.home): { readonly status: number | null; readonly said: string } {
     const done = spawnSync('bash', ['-c', sourcing(commands)], {
-      env: { PATH: process.env['PATH'], COFFER_HOME: home },
+      env: environment(home),
       stdio: ['ignore', 'pipe', 'pipe'],
       encoding: 'utf8',
     });
@@ -96,18 +133,18 @@ export class Place {
   /** The same, while it may be killed; gives its exit code. */
   command(commands: string, home: string): Promise<number | null> {
     const child = spawn('bash', ['-c', sourcing(commands)], {
-      env: { PATH: process.env['PATH'], COFFER_HOME: home },
+      env: environment(home),
       stdio: 'ignore',
       detached: true,
     });
-    this.running = child;
+    this.running = [...this.running.filter(({ exitCode }) => exitCode === null), child];
     return new Promise((resolve) => child.once('exit', (code) => resolve(code)));
   }
 
-  /** Kills a command that runs, with all that it has begun. */
+  /** Kills the command that was begun first and runs, with all that it has begun. */
   killCommand(): void {
-    const { pid, exitCode } = this.running ?? {};
-    if (pid !== undefined && exitCode === null) spawnSync('kill', ['-9', '--', `-${pid}`]);
+    const running = this.running.find(({ exitCode }) => exitCode === null);
+    if (running?.pid !== undefined) spawnSync('kill', ['-9', '--', `-${running.pid}`]);
   }
 
   startCluster(home = this.home): void {
@@ -127,56 +164,20 @@ export class Place {
   }
 
   address(at = 0): string {
-    return `http://127.0.0.1:${this.ports[at]}`;
+    return this.server(at).address;
   }
 
-  /** Starts the server at one of the ports, if none runs there, and waits until it answers. */
-  async startServer(at = 0): Promise<void> {
-    let begun = 0;
-    for (let tried = 0; tried < 300; tried += 1) {
-      const answer = await fetch(`${this.address(at)}/api/health`).catch(() => undefined);
-      if (answer?.status === 200) return;
-      if (!this.runs(at)) {
-        begun += 1;
-        if (begun > 2) throw new Error('The server ends as it begins.');
-        this.spawnServer(this.ports[at] as number);
-      }
-      await setTimeout(100);
-    }
-    throw new Error('The server does not answer any more.');
+  server(at = 0): KeptServer {
+    return this.servers[at] as KeptServer;
   }
 
-  private spawnServer(port: number): void {
-    const child = spawn(process.execPath, [join(dist, 'server.mjs')], {
-      env: {
-        COFFER_DATABASE: this.url('coffer'),
-        COFFER_PORT: String(port),
-        COFFER_SECRET: secret,
-        COFFER_DEMO: join(root, 'demo'),
-        COFFER_TODAY: '2026-11-03',
-      },
-      stdio: ['ignore', this.log, this.log],
-    });
-    this.servers.set(port, child);
-  }
-
-  runs(at = 0): boolean {
-    const child = this.servers.get(this.ports[at] as number);
-    return child !== undefined && child.exitCode === null && child.signalCode === null;
-  }
-
-  killServer(at = 0): void {
-    this.servers.get(this.ports[at] as number)?.kill('SIGKILL');
+  /** Somebody who calls one of its servers. */
+  caller(at = 0): Caller {
+    return new Caller(this.address(at));
   }
 
   private async stopServers(): Promise<void> {
-    for (const child of this.servers.values()) {
-      if (child.exitCode !== null || child.signalCode !== null) continue;
-      const ended = new Promise((resolve) => child.once('exit', resolve));
-      child.kill('SIGKILL');
-      await ended;
-    }
-    this.servers.clear();
+    for (const server of this.servers) await server.stop();
   }
 
   /** Kills the database of a home: all of it, or one of those that work for somebody, upon which it begins anew by itself. */
@@ -217,9 +218,11 @@ export class Place {
   async inTransaction(): Promise<boolean> {
     try {
       const client = await this.looking();
-      // A number of its own is given to a transaction with its first change (PostgreSQL, 74.1).
+      // A number of its own is given to a transaction with its first change (PostgreSQL, 74.1). That a session is used
+      // is kept by itself.
       const { rows } = await client.query(
-        `select from pg_stat_activity where usename = 'coffer' and xact_start is not null and backend_xid is not null`,
+        `select from pg_stat_activity where usename = 'coffer' and xact_start is not null and backend_xid is not null
+           and query !~ '"?session"?'`,
       );
       return rows.length > 0;
     } catch {
@@ -245,8 +248,8 @@ export class Place {
   }
 
   /** Asks the database something, as its owner. */
-  async asked<Row extends object>(sql: string): Promise<Row> {
-    const database = connect(this.url('coffer_owner'));
+  async asked<Row extends object>(sql: string, name = 'coffer'): Promise<Row> {
+    const database = connect(this.url('coffer_owner', name));
     try {
       const { rows } = await database.raw<{ rows: Row[] }>(sql);
       return rows[0] as Row;
@@ -275,6 +278,13 @@ export class Place {
     rmSync(`${this.home}.log`, { force: true });
   }
 }
+
+/** What commands are told: the place, and that its cluster holds other databases too. */
+const environment = (home: string): NodeJS.ProcessEnv => ({
+  PATH: process.env['PATH'],
+  COFFER_HOME: home,
+  COFFER_MANY_DATABASES: 'yes',
+});
 
 /** Commands with the functions of the scripts, as `./coffer` has them. */
 function sourcing(commands: string): string {
