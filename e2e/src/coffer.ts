@@ -154,8 +154,10 @@ const latest = Number(process.env['COFFER_LATE'] ?? 0);
  * A test that fails when the page reports an error of its own. With COFFER_LATE, answers come up to so many
  * milliseconds late and out of order, as on a bad line.
  */
-export const test = base.extend<Day & { quiet: undefined; late: undefined }>({
+export const test = base.extend<Day & { provoked: RegExp; quiet: undefined; late: undefined }>({
   today: ['', { option: true }],
+  // A refusal that a test provokes is reported by the browser too; that is no fault of the page.
+  provoked: [/status of 4\d\d/, { option: true }],
   context: async ({ context, today }, use) => {
     await context.clock.install({ time: morningOf(today) });
     await use(context);
@@ -173,13 +175,11 @@ export const test = base.extend<Day & { quiet: undefined; late: undefined }>({
     { auto: true },
   ],
   quiet: [
-    async ({ page }, use) => {
+    async ({ page, provoked }, use) => {
       const errors: string[] = [];
       page.on('pageerror', (error) => errors.push(error.message));
       page.on('console', (message) => {
-        // A refusal that a test provokes is reported by the browser too; that is no fault of the page.
-        if (message.type() === 'error' && !/status of 4\d\d/.test(message.text()))
-          errors.push(message.text());
+        if (message.type() === 'error' && !provoked.test(message.text())) errors.push(message.text());
       });
       await use(undefined);
       expect(errors).toEqual([]);

@@ -43,6 +43,19 @@ describe('papers of an instrument', () => {
     expect(headers.get('content-disposition')).toContain('attachment');
   });
 
+  // A few hundred kilobytes that a browser would make gigabytes of (PNG, ISO/IEC 15948, 11.2.2: IHDR).
+  it('are no picture that nobody could look at', async () => {
+    const vast = new Uint8Array(png);
+    const header = new DataView(vast.buffer);
+    header.setUint32(16, 60_000);
+    header.setUint32(20, 60_000);
+    const told = await keep('Bomb.png', vast);
+    expect([told.status, told.body.error.faults[0].message]).toEqual([
+      422,
+      expect.stringMatching(/60000 × 60000 points, .* Scan it less finely/),
+    ]);
+  });
+
   it('are kept once, and told in the audit trail', async () => {
     const before = await names();
     const again = await keep('The same under another name.png', png);

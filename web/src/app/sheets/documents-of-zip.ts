@@ -1,10 +1,10 @@
 import { describeInstrument, readInstrument } from '@coffer/contract';
 import { firstDay } from '@coffer/core';
 import { unzipSync } from 'fflate';
-import { NoTable } from './table-of-file';
+import { NoTable } from './no-table';
+import { refuseBomb } from './refuse-bomb';
 
-/** What the documents of a ZIP may come to once they are unpacked, in bytes, and how many there may be. */
-const mostUnpacked = 200_000_000;
+/** How many documents a ZIP may have. */
 const mostDocuments = 20_000;
 
 /** A document of a ZIP: what it is, or what is wrong with it. */
@@ -35,18 +35,12 @@ export function isZipOfDocuments(bytes: Uint8Array): boolean {
   return !workbook;
 }
 
-/** The documents of a ZIP, each worked out. How much is packed is looked at before it is unpacked. Throws {@link NoTable}. */
+/** The documents of a ZIP, each worked out. Throws {@link NoTable}. */
 export function documentsOfZip(bytes: Uint8Array): PackedDocument[] {
-  let unpacked = 0;
+  refuseBomb(bytes);
   const files = unzipSync(bytes, {
-    filter: ({ name, originalSize }) => {
-      const wanted = /\.json$/i.test(name) && !/(^|\/)company\.json$/.test(name);
-      unpacked += wanted ? originalSize : 0;
-      return wanted && unpacked <= mostUnpacked;
-    },
+    filter: ({ name }) => /\.json$/i.test(name) && !/(^|\/)company\.json$/.test(name),
   });
-  if (unpacked > mostUnpacked)
-    throw new NoTable('What is packed in the file is more than 200 MB. Bring it in parts.');
   const packed = Object.entries(files);
   if (packed.length === 0) throw new NoTable('There is no document (.json) in this ZIP.');
   if (packed.length > mostDocuments) throw new NoTable('There are too many documents. Bring them in parts.');

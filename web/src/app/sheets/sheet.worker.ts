@@ -1,5 +1,6 @@
 import { documentsOfZip, isZipOfDocuments, type PackedDocument } from './documents-of-zip';
-import { NoTable, tablesOfFile, type FileTable } from './table-of-file';
+import { NoTable } from './no-table';
+import { tablesOfFile, type FileTable } from './table-of-file';
 
 /** What reading a file came to. */
 export type SheetAnswer =

@@ -1,5 +1,5 @@
 import exceljs from 'exceljs';
-import { strToU8, zipSync } from 'fflate';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import fc from 'fast-check';
 import { unparse } from 'papaparse';
 import { describe, expect, it } from 'vitest';
@@ -55,6 +55,34 @@ describe('a file', () => {
     const bomb = zipSync({ 'xl/worksheets/sheet1.xml': new Uint8Array(220_000_000) }, { level: 1 });
     expect(bomb.length).toBeLessThan(3_000_000);
     expect(await refused(new Uint8Array(bomb))).toMatch(/more than 200 MB/);
+  });
+
+  // Bombs by what a file says of itself, by an entity that doubles (XML 1.0, 4.1), and by one cell far out.
+  it('as a workbook that would take all memory is refused before it does', async () => {
+    const made = new exceljs.Workbook();
+    made.addWorksheet('Loans').getCell('A1').value = 'Lender';
+    const parts = unzipSync(new Uint8Array((await made.xlsx.writeBuffer()) as ArrayBuffer));
+    const sheet = strFromU8(parts['xl/worksheets/sheet1.xml'] ?? new Uint8Array());
+    const having = (xml: string): Uint8Array<ArrayBuffer> =>
+      new Uint8Array(zipSync({ ...parts, 'xl/worksheets/sheet1.xml': strToU8(xml) }, { level: 1 }));
+    const cell = (reference: string): string =>
+      sheet.replace('</sheetData>', `<row><c r="${reference}"><v>1</v></c></row></sheetData>`);
+    expect(await refused(having(cell('C3')))).toBe('taken');
+    expect(await refused(having(cell('XFD30000')))).toMatch(/reaches to XFD30000: 30,000 rows of 16,384/);
+    // It says of itself that it is a thousand bytes, and is more.
+    const lying = having(`${sheet}${' '.repeat(5_000_000)}`);
+    const view = new DataView(lying.buffer);
+    for (let at = 0; at < lying.length - 46; at += 1)
+      if (view.getUint32(at, true) === 0x02014b50 && view.getUint32(at + 24, true) > 5_000_000)
+        view.setUint32(at + 24, 1000, true);
+    expect(await refused(lying)).toMatch(/sheet1\.xml in it is not as long as it says/);
+    const doubling = Array.from({ length: 40 }, (_, at) => `<!ENTITY a${at + 1} "&a${at};&a${at};">`).join(
+      '',
+    );
+    const laughing = sheet
+      .replace('<worksheet', `<!DOCTYPE x [<!ENTITY a0 "ha">${doubling}]><worksheet`)
+      .replace('</sheetData>', '<row><c r="A2" t="inlineStr"><is><t>&a40;</t></is></c></row></sheetData>');
+    expect(JSON.stringify(await tablesOfFile(having(laughing)))).toContain('&a40;');
   });
 
   it('as a workbook is read with its title, merged cells, dates as text and what its formulas came to', async () => {

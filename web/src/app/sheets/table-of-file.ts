@@ -1,12 +1,12 @@
 import { showNumber } from '@coffer/contract';
-import { unzipSync } from 'fflate';
 import { parse } from 'papaparse';
 import readSheets from 'read-excel-file/web-worker';
 import { filledDown } from './merged-cells';
+import { NoTable } from './no-table';
+import { refuseBomb } from './refuse-bomb';
 
-/** The most that a file may be, in bytes, and what is in it may come to once it is unpacked. */
+/** The most that a file may be, in bytes. */
 export const mostBytes = 25_000_000;
-const mostUnpacked = 200_000_000;
 /** The most rows and columns of a table. */
 export const mostRows = 20_000;
 const mostColumns = 200;
@@ -17,9 +17,6 @@ export interface FileTable {
   readonly name: string;
   readonly rows: readonly (readonly string[])[];
 }
-
-/** A file that is no table, or too much of one; says so for people. */
-export class NoTable extends Error {}
 
 /** Tables of a workbook or of separated text, told apart by what is in them. Throws {@link NoTable}. */
 export async function tablesOfFile(bytes: Uint8Array<ArrayBuffer>): Promise<FileTable[]> {
@@ -71,24 +68,6 @@ async function tablesOfWorkbook(bytes: Uint8Array<ArrayBuffer>): Promise<FileTab
   const rows = sheets.map(({ data }) => bearable(data).map((row) => row.map((cell) => cellText(cell))));
   const filled = filledDown(bytes, rows);
   return sheets.map(({ sheet }, at) => ({ name: sheet, rows: filled[at] ?? [] }));
-}
-
-/** Looks at what the parts say they unpack to, before any is unpacked. Throws {@link NoTable}. */
-function refuseBomb(bytes: Uint8Array): void {
-  let unpacked = 0;
-  try {
-    unzipSync(bytes, {
-      filter: ({ originalSize }) => {
-        unpacked += originalSize;
-        return false;
-      },
-    });
-  } catch {
-    throw new NoTable('The file is broken: it begins as a workbook and is none.');
-  }
-  if (unpacked > mostUnpacked) {
-    throw new NoTable('What is packed in the file is more than 200 MB. Bring only the rows that are meant.');
-  }
 }
 
 function bearable<Cell>(rows: readonly (readonly Cell[])[]): Cell[][] {
