@@ -6,7 +6,7 @@ const hour = 3_600_000;
 /** How long something is kept, in words of PostgreSQL: answers under their keys, ended sessions, old attempts to log in. */
 const kept = {
   idempotency_key: `at < now() - interval '7 days'`,
-  session: 'expire < now()',
+  session: `expire < now() or expire > now() + interval '1 day'`,
   log_in_failure: `at < now() - interval '1 day'`,
 } as const;
 

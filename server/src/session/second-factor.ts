@@ -42,7 +42,7 @@ export class SecondFactors {
 
   constructor(
     installationSecret: string,
-    private readonly now: () => number = Date.now,
+    private readonly now: () => number = () => Date.now(),
   ) {
     this.key = Buffer.from(hkdfSync('sha256', installationSecret, '', 'second factor', 32));
   }
@@ -191,10 +191,11 @@ export class SecondFactors {
       );
     }
     const step = Math.floor(timestamp / 1000 / stepSeconds) + off;
-    // RFC 6238, 5.2: a code that was accepted is not accepted again.
+    // RFC 6238, 5.2: a code that was accepted is not accepted again. One of a time to come was accepted by a clock that has
+    // been put back since, and is none that could be seen now.
     const fresh = await database('second_factor')
       .where({ person_id: person.id })
-      .andWhere('last_step', '<', step)
+      .andWhereRaw('(last_step < ? or last_step > ?)', [step, step + 2 * seenSteps])
       .update({ last_step: step });
     if (fresh === 0) throw wrongCode('This code was used. Wait for the next one.');
   }
@@ -230,7 +231,8 @@ function waitAfter(inRow: number): number {
 
 function refuseWhileWaited(until: Date | null, now: number): void {
   const seconds = Math.ceil(((until?.getTime() ?? 0) - now) / 1000);
-  if (seconds <= 0) return;
+  // No wait is that long: the clock was put back meanwhile.
+  if (seconds <= 0 || seconds > longestWait) return;
   const message = `Wrong codes were typed one after another. Wait ${seconds} seconds, then type the code that shows.`;
   throw new Refusal(429, 'wait-for-code', message, [{ key: 'code', message }], undefined, seconds);
 }

@@ -23,7 +23,15 @@ const hour = 60 * 60 * 1000;
 /** A session ends this long after it was last used, in milliseconds. */
 export const idleEnd = 2 * hour;
 /** A session ends this long after it began, used or not, in milliseconds. */
-export const absoluteEnd = 12 * hour;
+const absoluteEnd = 12 * hour;
+/** Milliseconds that clocks may differ by. */
+const skew = hour / 12;
+
+/** Whether a session that began at a moment is over, used or not; one that is to begin was begun by a clock that was put back. */
+export function hasEnded(startedAt: number): boolean {
+  const age = Date.now() - startedAt;
+  return age >= absoluteEnd || age < -skew;
+}
 
 /** Sessions kept in PostgreSQL under a cookie that scripts cannot read; who only visits has none. */
 export function sessions(
@@ -107,7 +115,7 @@ export async function listSessions(
 ): Promise<SessionView[]> {
   const rows = await sessionsOf(database, personId);
   return rows
-    .filter(({ sess }) => sess.startedAt > Date.now() - absoluteEnd)
+    .filter(({ sess }) => !hasEnded(sess.startedAt))
     .map(({ sid, sess, expire }) => ({
       id: handleOf(sid),
       browser: sess.browser,

@@ -46,7 +46,10 @@ export async function countAttempt(
       : [{ key: `browser ${knownBrowser}`, limit: most.pair }];
   const { left, ids } = await database.transaction(async (on) => {
     await on.raw(`select pg_advisory_xact_lock(hashtext('log-in'))`);
-    await on('log_in_failure').whereRaw(`at < now() - interval '${waitMinutes} minutes'`).delete();
+    // What is of a time to come, the clock was wrong for.
+    await on('log_in_failure')
+      .whereRaw(`at < now() - interval '${waitMinutes} minutes' or at > now() + interval '1 minute'`)
+      .delete();
     let closest = Number.POSITIVE_INFINITY;
     for (const each of keys) closest = Math.min(closest, await leftOf(on, each));
     if (closest <= 0) return { left: 0, ids: [] };

@@ -2,7 +2,7 @@ import type { Request, RequestHandler } from 'express';
 import type { Knex } from 'knex';
 import type { Permission, PersonView } from '@coffer/contract';
 import type { CompanyRow, MemberRow } from '../database/tables.ts';
-import { absoluteEnd, endSession } from './sessions.ts';
+import { hasEnded, endSession } from './sessions.ts';
 
 /** A company that a visitor is of. */
 export interface Membership {
@@ -39,7 +39,7 @@ export function whoCalls(database: Knex): RequestHandler {
 async function visitorOf(database: Knex, request: Request): Promise<Visitor | undefined> {
   const { personId, startedAt } = request.session;
   if (personId === undefined) return undefined;
-  if (startedAt === undefined || startedAt < Date.now() - absoluteEnd) {
+  if (startedAt === undefined || hasEnded(startedAt)) {
     await endSession(request);
     return undefined;
   }
