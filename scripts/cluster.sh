@@ -32,9 +32,9 @@ data_home() {
 # lock_home HOME: one command at a time works on a home: two first starts at once would each make a database. The lock goes
 # with the command, however that ends; what it leaves running is not to inherit it, and is begun with 9>&-.
 lock_home() {
-  mkdir -p "$1"
+  mkdir -p "$1" 2>/dev/null || die "$1 cannot be made. Name another folder by COFFER_HOME."
   [ ! -L "$1/lock" ] || die "$1/lock leads elsewhere. Remove the link."
-  exec 9>"$1/lock" || die "$1 cannot be written. Name another folder by COFFER_HOME."
+  { exec 9>"$1/lock"; } 2>/dev/null || die "$1 cannot be written. Name another folder by COFFER_HOME."
   flock -n 9 && return
   say "Another command of Coffer works on $1; this one waits for it…"
   flock -w "${COFFER_LOCK_SECONDS:-600}" 9 || die "Another command of Coffer still works on $1. Try again once it has ended."

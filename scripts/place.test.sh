@@ -15,6 +15,7 @@ unset COFFER_PORT
 finish() {
   for home in "$place" "$elsewhere" "$brought"; do stop_server "$home" || true; done
   stop_cluster "$place"
+  umount "$COFFER_HOME/shut" 2>/dev/null || true
   rm -rf "$place" "$elsewhere" "$brought" "$units" "$COFFER_HOME/elsewhere.backup"
 }
 trap finish EXIT
@@ -66,6 +67,22 @@ healthy "$port" || die 'It was not begun anew.'
 [ ! -e "$COFFER_HOME/victim" ] || die 'A log was led elsewhere by a link.'
 COFFER_HOME=$place "$root/coffer" stop --own 2>/dev/null
 ! healthy "$port" || die 'It was not stopped.'
+
+# A home that cannot be written, as on a disk that was mounted read-only: each command says so in one line, and nothing is begun.
+mkdir "$COFFER_HOME/shut"
+if mount -t tmpfs -o size=1m,ro tmpfs "$COFFER_HOME/shut" 2>/dev/null; then
+  shut() { # HOME WORDS EXPECTED
+    local told
+    # shellcheck disable=SC2086
+    told=$(COFFER_HOME=$1 "$root/coffer" $2 2>&1 >/dev/null) && die "coffer $2 works where nothing can be written."
+    [ "$told" = "$3" ] || die "coffer $2 says: $told"
+  }
+  for words in 'start --own' 'serve --own'; do
+    shut "$COFFER_HOME/shut/home" "$words" "$COFFER_HOME/shut/home cannot be made. Name another folder by COFFER_HOME."
+    shut "$COFFER_HOME/shut" "$words" "$COFFER_HOME/shut cannot be written. Name another folder by COFFER_HOME."
+  done
+  umount "$COFFER_HOME/shut"
+fi
 
 # A log is turned over, and five that were full are kept.
 cat >"$place/much.mjs" <<'JS'
