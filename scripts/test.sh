@@ -9,6 +9,7 @@ root=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
 
 ensure_packages
 ensure_debian chromium chromium
+ensure_debian openssl openssl
 COFFER_HOME=$(mktemp -d /tmp/coffer-test.XXXXXX)
 chmod 755 "$COFFER_HOME"
 export COFFER_HOME COFFER_THROWAWAY=yes
