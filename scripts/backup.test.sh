@@ -45,6 +45,15 @@ expect_refused 'no backup of Coffer, or not whole\|line with its checksum is gon
 [ ! -d "$broken/postgres" ] ||
   [ -z "$(keeper_sql "$broken" -d coffer -At -c "select to_regclass('public.company')")" ] || die 'Half a backup left something.'
 
+# What another version wrote, whole as it is, is told by its form.
+mkdir "$from/later"
+tar -C "$from/later" -xf "$file"
+echo coffer.backup/3 >"$from/later/backup/format"
+(cd "$from/later/backup" && cut -c67- sums | xargs sha256sum >sums.new && mv sums.new sums)
+tar -C "$from/later" -cf "$file.half" backup
+printf '%s  coffer.backup\n' "$(sha256sum <"$file.half" | cut -d' ' -f1)" >>"$file.half"
+expect_refused 'is a backup of another form, coffer.backup/3' env COFFER_HOME="$broken" "$root/coffer" restore "$file.half"
+
 # Any bit of it, wherever it stands: nothing is begun for a backup that is not as it was written.
 flips=${COFFER_FLIPS:-350}
 cp "$file" "$file.half"

@@ -3,6 +3,7 @@ import * as v from 'valibot';
 import {
   bundleFiles,
   bundleHead,
+  bundleVersion,
   faultsOf,
   laterBundleFiles,
   type BundleFile,
@@ -40,6 +41,7 @@ export async function readBundle(unpacked: Unpacked): Promise<ReadBundle> {
     if (!file) throw notRead(name, 'It is missing; take everything out of the company once more.');
     return file;
   };
+  refuseOtherForm(fileOf('company.json'));
   const head = readJson('company.json', fileOf('company.json'), bundleHead);
   const rowsOf = async <File extends BundleFile>(file: File): Promise<BundleRow<File>[]> => {
     const rows: BundleRow<File>[] = [];
@@ -85,6 +87,14 @@ export async function readBundle(unpacked: Unpacked): Promise<ReadBundle> {
     else if (!isKnown(name)) throw notRead(name, 'This is no part of a company.');
   }
   return { head, rows, papers };
+}
+
+/** What another version wrote is told by its form, before anything of it is read as if it were of this one. */
+function refuseOtherForm(bytes: Uint8Array): void {
+  const { bundle } = readJson('company.json', bytes, v.looseObject({ bundle: v.string() }));
+  if (bundle === bundleVersion) return;
+  const why = `It is of the form ${bundle.slice(0, 40)}, written by another version of Coffer; this one reads ${bundleVersion}.`;
+  throw notRead('company.json', why);
 }
 
 /** The lines of a file that are not empty, each with its number among them, from 1. */
