@@ -57,6 +57,10 @@ const median = (minute: number): number => {
 };
 const early = Math.max(1, Math.round(Number(minutes) / 4));
 const [before, after] = [median(early), median(Math.floor(Number(minutes)))];
+console.log(
+  Array.from({ length: Math.floor(Number(minutes)) }, (_, at) => median(at + 1).toFixed(0)).join(' '),
+  'MB, minute by minute',
+);
 const grown = (100 * (after - before)) / before;
 console.log(
   `${rounds} rounds of mixed work: ${before.toFixed(0)} MB in minute ${early}, ${after.toFixed(0)} MB in minute ${minutes}, ${grown.toFixed(1)} % more`,

@@ -44,4 +44,27 @@ describe('what versions make', () => {
     expect(made.slice(-2)).toEqual(['a2', 'a2']);
     expect(made).toHaveLength(6);
   });
+
+  it('is let go of an instrument that is changed again and again, and stays of all others', () => {
+    const kept = new KeptVersions<{ schedule: ReturnType<typeof buildSchedule> }>(1_000_000);
+    let made = 0;
+    const ask = (id: string, version: number): void => {
+      kept.of({ id, version, document: '' }, () => {
+        made += 1;
+        return { schedule: buildSchedule(terms) };
+      });
+    };
+    ask('other', 1);
+    // The version that a closed month came from is looked at beside the newest each time.
+    for (let version = 1; version <= 50; version += 1) {
+      ask('one', version);
+      ask('one', 1);
+    }
+    expect(made).toBe(51);
+    for (const version of [50, 49, 48, 1]) ask('one', version);
+    ask('other', 1);
+    expect(made).toBe(51);
+    ask('one', 40);
+    expect(made).toBe(52);
+  });
 });
