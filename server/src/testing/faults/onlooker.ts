@@ -51,5 +51,7 @@ export async function stateNow(by: Caller, at: Seen): Promise<string> {
   return stateOf((await by.call('GET', at.path)).body, at);
 }
 
-const stateOf = (body: Record<string, unknown>, { part }: Seen): string =>
-  JSON.stringify(part === undefined ? body : body[part]);
+const stateOf = (body: Record<string, unknown>, { part, but = [] }: Seen): string =>
+  JSON.stringify(part === undefined ? body : body[part], (key, value: unknown) =>
+    but.includes(key) ? undefined : value,
+  );

@@ -3,16 +3,14 @@ import { setUpCode } from '../../test-server.ts';
 import { adding, sending, type Kind } from './work.ts';
 
 const seen = { path: '/api/people', part: 'people' };
+/** An invitation takes the place of an earlier one to the same person, and is another link. */
+const invitations = { path: '/api/people', part: 'invitations', but: ['id', 'expiresAt'] };
 
 export const inviting: Kind = (_, place, { sunniva }) => {
   const logIn = `new-${randomUUID().slice(0, 8)}`;
   const body = { logIn, name: 'Maren Holt', role: ['review'] };
   const act = sending(place, sunniva, '/api/people/invitations', body);
-  return adding(
-    place,
-    { name: 'inviting', act, lasts: 8, seen: { ...seen, part: 'invitations' } },
-    { links: 1 },
-  );
+  return adding(place, { name: 'inviting', act, lasts: 8, seen: invitations }, { links: 1 });
 };
 
 /** Suspends somebody with an open session, or lets them in again. */

@@ -30,6 +30,8 @@ export interface Seen {
   readonly path: string;
   /** The part of the answer that is of one moment, where not all of it is: each part is read by itself. */
   readonly part?: string;
+  /** What of it is another each time that the same is done again. */
+  readonly but?: readonly string[];
 }
 
 /** A kind of work: a piece of it as the books are; nothing where there is none to do. */
