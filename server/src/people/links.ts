@@ -21,6 +21,10 @@ const hashOf = (token: string): Buffer => createHash('sha256').update(`link ${to
 export async function makeLink(database: Knex, made: LinkFor): Promise<LinkView> {
   const token = randomBytes(32).toString('base64url');
   const expiresAt = new Date(Date.now() + linkHours * 60 * 60 * 1000);
+  // Two that are made at once: the later takes the earlier back.
+  await database.raw('select pg_advisory_xact_lock(hashtextextended(?, 0))', [
+    `link ${made.companyId} ${made.kind} ${made.logIn.toLowerCase()}`,
+  ]);
   await database('link')
     .where({ company_id: made.companyId, kind: made.kind, used_at: null, taken_back_at: null })
     .whereRaw('lower(log_in) = lower(?)', made.logIn)

@@ -83,6 +83,10 @@ describe('an invitation', () => {
     const first = (await invite('again', [])).body.token;
     await invite('again', []);
     expect((await why(first))[0]).toBe(410);
+    // Of several that are made at once one holds, in either letters.
+    await Promise.all(['At-once', 'at-once', 'at-once', 'AT-ONCE'].map((logIn) => invite(logIn, [])));
+    const open = (await admin.call('GET', '/api/people')).body.invitations;
+    expect(open.filter(({ logIn }: { logIn: string }) => /^at-once$/i.test(logIn))).toHaveLength(1);
     expect((await why('x'.repeat(43)))[0]).toBe(404);
     expect((await use('short')).status).toBe(422);
   });
