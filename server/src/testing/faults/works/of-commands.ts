@@ -118,6 +118,8 @@ export const startingTwice: Kind = (_, place) => {
     },
     async isDone() {
       if (!existsSync(join(home, 'port'))) return false;
+      // A database that was killed once it was begun is begun again, as by the next start; the server finds it by itself.
+      if (existsSync(join(home, 'postgres/PG_VERSION'))) place.startCluster(home);
       const port = readFileSync(join(home, 'port'), 'utf8').trim();
       const answer = await fetch(`http://127.0.0.1:${port}/api/session`).catch(() => undefined);
       if (answer?.status !== 200) return false;
