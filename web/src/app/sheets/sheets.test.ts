@@ -68,7 +68,21 @@ describe('a file', () => {
     const cell = (reference: string): string =>
       sheet.replace('</sheetData>', `<row><c r="${reference}"><v>1</v></c></row></sheetData>`);
     expect(await refused(having(cell('C3')))).toBe('taken');
-    expect(await refused(having(cell('XFD30000')))).toMatch(/reaches to XFD30000: 30,000 rows of 16,384/);
+    const far = /reaches to row 30,000 and has 16,384 columns/;
+    expect(await refused(having(cell('XFD30000')))).toMatch(far);
+    // The same as XML may write it: in other quotes, by a character's number, under a prefix, in a part of another name.
+    const written = cell('XFD30000');
+    for (const otherwise of ["r='XFD30000'", 'r="XFD&#51;0000"', 'x:r="XFD30000"'])
+      expect(await refused(having(written.replace('r="XFD30000"', otherwise))), otherwise).toMatch(far);
+    const elsewhere = Object.fromEntries(
+      Object.entries(parts).map(([name, content]) => [
+        name.replace('sheet1.xml', 'data'),
+        name.endsWith('sheet1.xml')
+          ? strToU8(written)
+          : strToU8(strFromU8(content).replaceAll('sheet1.xml', 'data')),
+      ]),
+    );
+    expect(await refused(new Uint8Array(zipSync(elsewhere)))).toMatch(far);
     // It says of itself that it is a thousand bytes, and is more.
     const lying = having(`${sheet}${' '.repeat(5_000_000)}`);
     const view = new DataView(lying.buffer);
