@@ -17,11 +17,11 @@ import { papers } from './migrations/0015-papers.ts';
 import { settings } from './migrations/0016-settings.ts';
 import { secondPerson } from './migrations/0017-second-person.ts';
 import { runtimeRole } from './migrations/0018-runtime-role.ts';
+import { handInAMonth } from './migrations/0019-hand-in-a-month.ts';
+import { leftOut } from './migrations/0020-left-out.ts';
 import { handsInOrder } from './migrations/0021-hands-in-order.ts';
 import { wrongCodes } from './migrations/0022-wrong-codes.ts';
 import { seals } from './migrations/0023-seals.ts';
-import { leftOut } from './migrations/0020-left-out.ts';
-import { handInAMonth } from './migrations/0019-hand-in-a-month.ts';
 
 /** Migrations in the order in which they run; each runs once and forward only. */
 const migrations: Readonly<Record<string, string>> = {

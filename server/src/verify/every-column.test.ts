@@ -185,6 +185,32 @@ describe('whoever keeps the database', () => {
     expect(unnoticed).toEqual(expected);
   });
 
+  // The seals are left on, and only what refuses the change is switched off.
+  it('changes nothing that never changes unnoticed, though it be sealed anew', async () => {
+    const on = await keeper.transaction();
+    await on.raw('alter table setting disable trigger setting_append_only');
+    await on.raw(`update setting set reason = 'Other' where reason = 'Policy'`);
+    await on.raw('set constraints all immediate');
+    expect(await on('audit_event').orderBy('id', 'desc').first('action')).toEqual({ action: 'sealed' });
+    const found = (await wrongSeals(on)).map(({ message }) => message);
+    expect(found).toEqual([
+      expect.stringMatching(/^The setting \d+: sealed more than once, though it never changes/),
+    ]);
+    await on.rollback();
+  });
+
+  it('has the application’s role seal nothing that no event tells of', async () => {
+    const on = await books.server.database.transaction();
+    await on.raw(`insert into account (company_id, code, name) values (1, '99', 'Mine')`);
+    await on.raw(`select set_config('coffer.sealing', '', true)`);
+    await on.raw('set constraints all immediate');
+    const found = (await wrongSeals(on)).map(({ message }) => message);
+    expect(found).toEqual([
+      expect.stringMatching(/^The seal [0-9a-f-]{36}: no event of the audit trail tells of it/),
+    ]);
+    await on.rollback();
+  });
+
   it.each([
     [
       'entry',

@@ -43,13 +43,14 @@ interface Found {
   readonly of_table: string;
   readonly key: string;
   readonly company_id: number | null;
-  readonly wrong: 'added' | 'removed' | 'changed' | 'untold';
+  readonly wrong: 'added' | 'removed' | 'changed' | 'again' | 'untold';
   readonly sealed_at: Date | null;
 }
 
 function wrongs({ wrong, sealed_at: at }: Found): string {
   const after = at === null ? '' : ` after ${at.toISOString().slice(0, 16).replace('T', ' at ')} UTC`;
   if (wrong === 'untold') return 'no event of the audit trail tells of it';
+  if (wrong === 'again') return 'sealed more than once, though it never changes';
   if (wrong === 'added') return 'put there otherwise than by Coffer';
   return `${wrong === 'removed' ? 'taken away' : 'changed'} otherwise than by Coffer${after}`;
 }

@@ -40,6 +40,9 @@ const byMonth: Readonly<Record<string, string>> = {
   reported_position: 'instrument_id',
 };
 
+/** Tables sealed row by row that are only ever added to; a month is closed once as well: what is sealed of them is sealed once. */
+const once = ['fixing', 'instrument_version', 'period_comment', 'period_step', 'setting'];
+
 /** Tables that are sealed by the entries that came together, and in which order. */
 const byEntries: Readonly<Record<string, string>> = { entry: 'number', entry_line: 'number, line' };
 
@@ -86,6 +89,21 @@ const ofMonth = (table: string, order: string): string =>
 const ofEntries = (table: string, order: string): string =>
   `select sha256(convert_to(string_agg(kept::text, E'\\n' order by ${order}), 'UTF8')) from ${table} kept
      where kept.company_id = of_company and kept.number between first and last`;
+
+/** The names of some tables, as an array of the database. */
+const listed = (tables: Readonly<Record<string, string>>): string =>
+  `array[${Object.keys(tables)
+    .map((table) => `'${table}'`)
+    .join(', ')}]`;
+
+/** The query of the table that is named. */
+const chosen = (
+  tables: Readonly<Record<string, string>>,
+  query: (table: string, order: string) => string,
+): string =>
+  `case of_table ${Object.entries(tables)
+    .map(([table, order]) => `when '${table}' then (${query(table, order)})`)
+    .join('\n    ')} end`;
 
 /** A query of each of some tables, put together. */
 const each = (tables: Readonly<Record<string, string>>, query: (table: string) => string): string =>
@@ -143,18 +161,14 @@ ${sealing}
 create function sealed_entries(of_table text, of_company int, first int, last int) returns bytea language plpgsql stable
   ${alike} as $$
 begin
-  return case of_table ${Object.entries(byEntries)
-    .map(([table, order]) => `when '${table}' then (${ofEntries(table, order)})`)
-    .join('\n    ')} end;
+  return ${chosen(byEntries, ofEntries)};
 end $$;
 create function entries_sealed() returns trigger language plpgsql security definer ${alike} as $$
 begin
   insert into seal (of_table, key, hash, sealing)
     select of_table, concat_ws(' ', company_id, first, last), sealed_entries(of_table, company_id, first, last), sealing()
       from (select company_id, min(number) as first, max(number) as last from added group by company_id) together,
-        unnest(array[${Object.keys(byEntries)
-          .map((table) => `'${table}'`)
-          .join(', ')}]) of_table;
+        unnest(${listed(byEntries)}) of_table;
   return null;
 end $$;
 create trigger entry_line_sealed_added after insert on entry_line
@@ -164,17 +178,13 @@ create trigger entry_line_sealed_added after insert on entry_line
 create function sealed_month(of_table text, of_company int, of_period date) returns bytea language plpgsql stable
   ${alike} as $$
 begin
-  return case of_table ${Object.entries(byMonth)
-    .map(([table, order]) => `when '${table}' then (${ofMonth(table, order)})`)
-    .join('\n    ')} end;
+  return ${chosen(byMonth, ofMonth)};
 end $$;
 create function month_sealed() returns trigger language plpgsql security definer ${alike} as $$
 begin
   insert into seal (of_table, key, hash, sealing)
     select of_table, concat_ws(' ', new.company_id, new.ends_on), sealed_month(of_table, new.company_id, new.ends_on), sealing()
-      from unnest(array[${Object.keys(byMonth)
-        .map((table) => `'${table}'`)
-        .join(', ')}]) of_table;
+      from unnest(${listed(byMonth)}) of_table;
   return null;
 end $$;
 create trigger period_month_sealed after update on period
@@ -237,6 +247,11 @@ create function not_as_sealed() returns table (of_table text, key text, company_
       (select at from audit_event where audit_event.company_id is null and subject = sealed.sealing::text limit 1)
     from sealed_now() now full join sealed using (of_table, key) where now.hash is distinct from sealed.hash
   union all
+  -- Whoever owns the database can switch a guard off and leave the seals on: what never changes was sealed again then.
+  select seal.of_table, seal.key, null, 'again', null from seal
+    where seal.of_table = any (array[${once.map((table) => `'${table}'`).join(', ')}] || ${listed(byMonth)})
+    group by seal.of_table, seal.key having count(distinct coalesce(hash, '')) > 1
+  union all
   select 'seal', coalesce(kept.sealing::text, told.subject), null, case when told.subject is null then 'untold' else 'changed' end,
       told.at
     from (select sealing from seal group by sealing) kept
@@ -251,9 +266,7 @@ insert into seal (of_table, key, hash, sealing)
 insert into seal (of_table, key, hash, sealing)
   select of_table, concat_ws(' ', company_id, first, last), sealed_entries(of_table, company_id, first, last), sealing()
     from (select company_id, min(number) as first, max(number) as last from entry group by company_id, number / 10000) together,
-      unnest(array[${Object.keys(byEntries)
-        .map((table) => `'${table}'`)
-        .join(', ')}]) of_table;
+      unnest(${listed(byEntries)}) of_table;
 insert into audit_event (company_id, person_id, action, subject, detail)
   select null, null, 'sealed', sealing::text,
     jsonb_build_object('rows', count(*), 'digest', digest_of_seals(sealing), 'found', true) from seal group by sealing;
