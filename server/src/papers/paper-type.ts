@@ -1,6 +1,6 @@
 import { fileTypeFromBuffer } from 'file-type';
 import { imageSize } from 'image-size';
-import { paperTypes, type PaperType } from '@coffer/contract';
+import { paperTypes, showNumber, type PaperType } from '@coffer/contract';
 import { faultyInput } from '../http/refusal.ts';
 
 /** How far from its end a PDF must say that it ends (ISO 32000-2, annex C: within the last 1024 bytes). */
@@ -34,7 +34,7 @@ export async function paperTypeOf(bytes: Uint8Array): Promise<PaperType> {
 function refuseVast(bytes: Uint8Array): void {
   const { width, height } = sizeOf(bytes);
   if (width * height <= mostPoints) return;
-  const message = `This picture has ${width} × ${height} points, which is more than a browser can show. Scan it less finely.`;
+  const message = `This picture has ${showNumber(width)} × ${showNumber(height)} points; up to 100 million can be shown. Scan it less finely.`;
   throw faultyInput([{ key: '', message }]);
 }
 

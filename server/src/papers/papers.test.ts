@@ -52,7 +52,7 @@ describe('papers of an instrument', () => {
     const told = await keep('Bomb.png', vast);
     expect([told.status, told.body.error.faults[0].message]).toEqual([
       422,
-      expect.stringMatching(/60000 × 60000 points, .* Scan it less finely/),
+      expect.stringMatching(/60,000 × 60,000 points; up to 100 million can be shown\. Scan it less finely/),
     ]);
   });
 

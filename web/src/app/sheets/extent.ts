@@ -31,7 +31,7 @@ export class Extent {
     this.parser.write(this.decoder.decode(piece, { stream: true }));
     if (this.rows * this.columns <= mostCells) return;
     throw new NoTable(
-      `A sheet reaches to row ${showNumber(this.rows)} and has ${showNumber(this.columns)} ${this.columns === 1 ? 'column' : 'columns'}. Delete what stands beside the table, or bring the table as CSV.`,
+      `A sheet reaches to row ${showNumber(this.rows)} and has ${showNumber(this.columns)} ${this.columns === 1 ? 'column' : 'columns'}: more than 4 million cells. Delete what stands beside the table, or bring the table as CSV.`,
     );
   }
 
