@@ -8,7 +8,7 @@ import { runInNewContext } from 'node:vm';
 import { isMainThread } from 'node:worker_threads';
 
 const every = 5000;
-if (argv[1]?.endsWith('dist/server.mjs')) {
+if (/dist\/(server|[a-z]+-worker)\.mjs$/.test(argv[1] ?? '')) {
   setFlagsFromString('--expose-gc');
   const collect = runInNewContext('gc');
   setInterval(() => {
