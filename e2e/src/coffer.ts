@@ -103,8 +103,25 @@ export async function elsewhere(page: Page, today?: string): Promise<BrowserCont
     ?.newContext({ viewport: { width: 1280, height: 800 }, baseURL: address });
   if (!context) throw new Error('There is no browser to open another window in.');
   const now = await page.evaluate(() => Date.now());
-  await context.clock.install({ time: today === undefined ? now : morningOf(today) });
+  await beginAt(context, today === undefined ? new Date(now) : morningOf(today));
   return context;
+}
+
+/**
+ * The pages of a browser live in another time, which goes on from a moment. Nothing but the date is another: what waits
+ * waits by the real clock.
+ */
+async function beginAt(context: BrowserContext, moment: Date): Promise<void> {
+  await context.addInitScript((ahead) => {
+    const RealDate = Date;
+    const now = (): number => RealDate.now() + ahead;
+    window.Date = class extends RealDate {
+      constructor(...of: [] | [number | string | Date]) {
+        super(...((of.length === 0 ? [now()] : of) as [number]));
+      }
+      static override now = now;
+    } as DateConstructor;
+  }, moment.getTime() - Date.now());
 }
 
 /** The moment that a day of work begins at. */
@@ -159,7 +176,7 @@ export const test = base.extend<Day & { provoked: RegExp; quiet: undefined; late
   // A refusal that a test provokes is reported by the browser too; that is no fault of the page.
   provoked: [/status of 4\d\d/, { option: true }],
   context: async ({ context, today }, use) => {
-    await context.clock.install({ time: morningOf(today) });
+    await beginAt(context, morningOf(today));
     await use(context);
   },
   late: [
