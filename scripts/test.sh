@@ -56,7 +56,7 @@ for day in 2026-05-31 2026-06-01 2026-07-31 2026-08-15 2026-09-30 2026-10-31 202
   (COFFER_HOME=$third COFFER_PORT=$(free_port 4980) COFFER_TODAY=$day start_application --own) >&2
   COFFER_OWN_ADDRESS="http://127.0.0.1:$(cat "$third/port")"
   COFFER_OWN_CODE=$(set_up_code "$third")
-  COFFER_OWN_DAY=$day "$root/node_modules/.bin/playwright" test --config "$root/e2e/playwright.config.ts" --project own \
+  COFFER_OWN_DAY=$day "$root/node_modules/.bin/playwright" test --config "$root/e2e/playwright.config.ts" --project=own \
     first-month settings ||
     die "On $day something fails that does not on others."
 done
