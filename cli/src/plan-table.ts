@@ -48,11 +48,17 @@ export function planTable({
     ...(totals ? totalsTables(totals) : []),
     ...(horizons ? [rowsTable(horizons)] : []),
     ...(worthIt ? [`Where faster stops being worth it\n${worth(worthIt)}`] : []),
-    ...(budget ? [`Budget\n${facts(budget)}`, rowsTable(budget.months)] : []),
+    ...(budget ? budgetTables(budget) : []),
     ...(income ? [`Income\n${facts(income)}`] : []),
     ...(proofs.length > 0 ? [proofLines(proofs)] : []),
   ];
   return `${parts.join('\n\n')}\n`;
+}
+
+function budgetTables(budget: NonNullable<PublishedPlan['budget']>): string[] {
+  if ('commonDay' in budget) return [];
+  const clears = budget.clears ?? `not all: ${budget.left ?? ''} is left`;
+  return [`Budget\n${facts({ ...budget, clears })}`, rowsTable(budget.loans), rowsTable(budget.months)];
 }
 
 function totalsTables(totals: NonNullable<PublishedPlan['totals']>): string[] {

@@ -78,8 +78,8 @@ export { changedInstrument, changesSomething, type InstrumentChange } from './sc
 export * from './scenario/scenario-document.ts';
 export { planDocument, type PlanDocument, planVersion } from './portfolio/plan-document.ts';
 export { type PlanReading, readPlan, type ReadPlan } from './portfolio/read-plan.ts';
-export { planJson, plannedJson } from './portfolio/plan-json.ts';
-export { budgetJson } from './portfolio/budget-json.ts';
+export { budgetWay, type PlannedWay, planJson, plannedJson } from './portfolio/plan-json.ts';
+export { budgetFaults } from './portfolio/budget-json.ts';
 export { horizonsJson, horizonsOf } from './portfolio/horizons-json.ts';
 export * from './portfolio/published-plan.ts';
 export { planChanges, type PlanChange } from './portfolio/plan-changes.ts';

@@ -151,8 +151,18 @@ export { multiplier, roundedProduct } from './money/rounded-product.ts';
 export { minorOf } from './money/rounding.ts';
 export { type Bound, type PlannedRow } from './loan/plan/plan-loan.ts';
 export { type Contract, contractAfter, type ContractDue } from './loan/plan/contract.ts';
-export { budgetMonths, type BudgetMonth } from './plan/budget-months.ts';
-export { budgetOutcome, type BudgetOutcome, type BudgetUse, contractualYearly } from './plan/budget.ts';
+export { budgetMonths, type BudgetMonth } from './plan/budget/budget-months.ts';
+export { budgetProofs } from './plan/budget/budget-proofs.ts';
+export {
+  type BudgetLoan,
+  budgetOutcome,
+  type BudgetOutcome,
+  type BudgetUse,
+  contractualYearly,
+  isOutcome,
+  type NoCommonDay,
+} from './plan/budget/budget.ts';
+export type { CashMonth, Shortage } from './plan/budget/cash-account.ts';
 export { frontier, type Horizon, type Horizons, type Step, stepFrom } from './plan/frontier.ts';
 export { incomeNeeded, type IncomeQuestion } from './plan/income-needed.ts';
 export type { FundRule } from './plan/plan-fund.ts';

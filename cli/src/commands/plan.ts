@@ -1,4 +1,4 @@
-import { planJson, readPlan } from '@coffer/contract';
+import { budgetFaults, planJson, readPlan } from '@coffer/contract';
 import type { Command } from '../command.ts';
 import { DocumentFault, jsonOf } from '../documents.ts';
 import { planTable } from '../plan-table.ts';
@@ -12,6 +12,8 @@ export const plan: Command = {
     const reading = readPlan(jsonOf(given.file('plan')));
     if (!reading.ok) throw new DocumentFault(reading.faults);
     const made = planJson(reading.plan);
+    const refused = budgetFaults(reading.plan.document.budget?.monthly ?? '', made.budget);
+    if (refused.length > 0) throw new DocumentFault(refused);
     return { json: made, text: () => planTable(made) };
   },
 };

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { budgetFaults } from './budget-json.ts';
 import { planJson } from './plan-json.ts';
 import { readPlan } from './read-plan.ts';
 
@@ -45,6 +46,26 @@ const faults = (more: object): string[] => {
   const reading = readPlan(plan(more));
   return reading.ok ? [] : reading.faults.map(({ key, message }) => `${key}: ${message}`);
 };
+
+/** Interest of the year from November 2026 where 400.00 go to A first: loan by loan and month by month, in doubles. */
+function interestOfYear(monthly: number): number {
+  const loans = [
+    { owed: 5315.54, rate: 0.079, asked: 67.65 },
+    { owed: 8042.85, rate: 0.068, asked: 97.82 },
+    { owed: 2149.43, rate: 0.02875, asked: 22.08 },
+  ];
+  let interest = 0;
+  for (let month = 0; month < 12; month += 1) {
+    let rest = monthly - loans.reduce((sum, { asked }) => sum + asked, 0);
+    for (const each of loans) {
+      const charged = (each.owed * each.rate) / 12;
+      interest += charged;
+      each.owed += charged - each.asked - rest;
+      rest = 0;
+    }
+  }
+  return interest;
+}
 
 describe('a plan document', () => {
   // A worked plan of three loans of 120 level monthly payments.
@@ -111,6 +132,71 @@ describe('a plan document', () => {
     expect(income).toEqual({ needed: '21695.52', coverage: '3.00' });
   });
 
+  it('tells income of a budget, of the crossing and of what is worth least with the interest of their own first year', () => {
+    const income = { taxRate: '25%', interestDeductible: true, operatingCash: '48000.00' };
+    // 187.55 a month by contract; of one year's interest a quarter of what tax takes is saved: from 2026-11 to 2027-10.
+    const made = answer({
+      clearBy: undefined,
+      horizons: { every: 'year', count: 9 },
+      hurdle: '6%',
+      freedCash: 'year',
+      budget: { monthly: '400.00', use: 'highest-rate' },
+      income,
+    });
+    const first = interestOfYear(400);
+    expect(Number(made.income?.needed)).toBeCloseTo((12 * 400 - first) / 0.75 + first, 1);
+    expect(made.income?.coverage).toBe('10.00');
+    const of = (clearBy: string): number => {
+      const [loans, needed] = [answer({ clearBy }).loans ?? [], answer({ clearBy, income }).income?.needed];
+      expect(loans).toHaveLength(3);
+      return Number(needed);
+    };
+    expect(Number(made.worthIt?.hurdle?.income?.needed)).toBe(of('2027-10-31'));
+    const crossing = Number(made.worthIt?.crossing?.income?.needed);
+    const [early, late] = [of('2031-10-31'), of('2032-10-31')];
+    expect(crossing).toBeLessThan(early);
+    expect(crossing).toBeGreaterThan(late);
+  });
+
+  it('refuses a budget that has no common day, or a month that asks for more than is there', () => {
+    const refused = (monthly: string, use: unknown): string | undefined =>
+      budgetFaults(monthly, answer({ clearBy: undefined, budget: { monthly, use } }).budget)[0]?.message;
+    // 67.65, 97.82 and 22.08 are asked for each month.
+    expect(refused('100.00', 'highest-rate')).toBe(
+      'In 2026-11 more is asked for than is there by then: 87.55 is missing. 187.55 a month covers all that the agreements ask for.',
+    );
+    expect(refused('187.54', 'same-day')).toBe(
+      'No common day is within 187.54 a month; the least that has one is 187.55.',
+    );
+    expect(refused('187.55', 'same-day')).toBeUndefined();
+    expect(answer({ budget: { monthly: '400.00', use: ['B'] } }).budget).toMatchObject({
+      unordered: ['A', 'C'],
+    });
+  });
+
+  it('tells what an agreement leaves, and that not all is cleared', () => {
+    const left = loan('Mould shop mortgage', '1000000.00', '5%', {
+      start: '2026-01-20',
+      payments: {
+        every: 'month',
+        first: '2026-02-20',
+        phases: [{ type: 'level', count: 60, amortizeOver: 300 }],
+        atEnd: 'leave',
+      },
+    });
+    const { budget, proofs } = answer({
+      clearBy: undefined,
+      instruments: [{ instrument: left }],
+      budget: { monthly: '5846.00', use: 'highest-rate' },
+    });
+    expect(budget).toMatchObject({
+      clears: null,
+      left: '885796.26',
+      loans: [{ clears: null, left: '885796.26' }],
+    });
+    expect(proofs.map(({ holds }) => holds)).toEqual([true, true, true]);
+  });
+
   it.each([
     [{ clearBy: '2026-10-31' }, /^clearBy: Found 2026-10-31; the wished day must come after 2026-10-31/],
     [{ clearBy: undefined }, /^clearBy: Say what is wished/],
@@ -118,10 +204,7 @@ describe('a plan document', () => {
       { instruments: [{ instrument: loan('A', '5600.00', '7.9%'), least: '6000.00' }] },
       /^instruments\.0\.least: .*above the 5315\.54 owed/,
     ],
-    [
-      { budget: { monthly: '100.00', use: 'same-day' } },
-      /^budget\.monthly: 87\.55 a month is missing: the contracts ask for 187\.55/,
-    ],
+    [{ budget: { monthly: '400.00', use: ['A', 'A'] } }, /^budget\.use: A stands twice in the order/],
     [{ budget: { monthly: '400.00', use: ['A', 'X'] } }, /^budget\.use: There is no X/],
     [
       { instruments: [{ instrument: bond }] },

@@ -1,8 +1,11 @@
 import {
   budgetOutcome,
+  type BudgetOutcome,
+  budgetProofs,
+  type BudgetUse,
   formatAmount,
   formatDay,
-  incomeNeeded,
+  isOutcome,
   isPlanned,
   type MinorUnits,
   planFor,
@@ -17,7 +20,11 @@ import { publishedProof } from '../document/proofs-json.ts';
 import type { PublishedProof } from '../document/published-schedule.ts';
 import { budgetJson } from './budget-json.ts';
 import { horizonsJson, horizonsOf } from './horizons-json.ts';
+import { firstYearsInterest, incomeJson } from './income-json.ts';
 import type {
+  PublishedBudget,
+  PublishedIncome,
+  PublishedNoCommonDay,
   PublishedPlan,
   PublishedPlannedLoan,
   PublishedPlanTotals,
@@ -35,21 +42,41 @@ export function planJson(plan: ReadPlan): PublishedPlan {
 
 /** A plan in its published form without its horizons, which take longest. */
 export function plannedJson(plan: ReadPlan): PublishedPlan {
-  const { clearBy, members, on, budget } = plan;
-  const digits = members[0]?.schedule.terms.digits ?? 2;
+  const { clearBy, on, budget } = plan;
   const cleared = clearBy === undefined ? undefined : clearedBy(plan, clearBy);
+  const used = budget && budgetWay(plan, budget.monthly, budget.use);
   const [totals] = cleared?.totals.values() ?? [];
-  const service = totals?.all.yearlyCash ?? (budget && 12 * budget.monthly);
+  const income = totals
+    ? incomeJson(plan, totals.all.yearlyCash, firstYearsInterest(cleared?.planned ?? [], on))
+    : used?.income;
   return {
     ...(cleared && { loans: cleared.loans, totals: cleared.json }),
-    ...(budget && {
-      budget: budgetJson(budget.use, budgetOutcome(members, on, budget.monthly, budget.use), digits),
-    }),
-    ...(plan.income &&
-      service !== undefined && {
-        income: incomeJson(plan, service, firstYearsInterest(cleared?.planned ?? [], on), digits),
-      }),
-    proofs: cleared?.proofs ?? [],
+    ...(used && { budget: used.budget }),
+    ...(income && { income }),
+    proofs: [...(cleared?.proofs ?? []), ...(used?.proofs ?? [])],
+  };
+}
+
+/** A way of using a budget. */
+export interface PlannedWay {
+  readonly budget: PublishedBudget | PublishedNoCommonDay;
+  /** What it asks of income; nothing where that is not asked, or no common day is within it. */
+  readonly income: PublishedIncome | undefined;
+  readonly proofs: readonly PublishedProof[];
+  readonly made: BudgetOutcome | undefined;
+}
+
+/** What a budget comes to that is used in a way, with what it asks of income and its proofs. */
+export function budgetWay(plan: ReadPlan, monthly: MinorUnits, use: BudgetUse): PlannedWay {
+  const { members, on } = plan;
+  const made = budgetOutcome(members, on, monthly, use);
+  const outcome = isOutcome(made) ? made : undefined;
+  const digits = members[0]?.schedule.terms.digits ?? 2;
+  return {
+    budget: budgetJson(use, made, members),
+    income: outcome && incomeJson(plan, 12 * monthly, firstYearsInterest(outcome.members, on)),
+    proofs: outcome ? budgetProofs(outcome, monthly).map((proof) => publishedProof(proof, digits)) : [],
+    made: outcome,
   };
 }
 
@@ -162,29 +189,4 @@ function loanJson(
 function yearJson({ year, closing, interest, principal }: PlanYear, digits: number): PublishedPlanYear {
   const money = (minor: MinorUnits): string => formatAmount(minor, digits);
   return { year, closing: money(closing), interest: money(interest), principal: money(principal) };
-}
-
-/** Interest of the rows of the first year after a day. Minor units. */
-function firstYearsInterest(planned: readonly PlannedMember[], on: number): number {
-  const rows = planned.flatMap((member) => member.rows.filter((row) => row.on <= on + 365));
-  return rows.reduce((sum, row) => sum + row.interest, 0);
-}
-
-function incomeJson(
-  { document, income }: ReadPlan,
-  service: number,
-  interest: number,
-  digits: number,
-): NonNullable<PublishedPlan['income']> {
-  const { outlaysDeductible = false, taxRate = '0%', interestDeductible = false } = document.income ?? {};
-  const question = {
-    outlays: income?.outlays ?? 0,
-    outlaysDeductible,
-    taxRate: Number.parseFloat(taxRate) / 100,
-    interestDeductible,
-  };
-  return {
-    needed: formatAmount(Math.round(incomeNeeded(question, service, interest)), digits),
-    ...(income?.operatingCash !== undefined && { coverage: (income.operatingCash / service).toFixed(2) }),
-  };
 }

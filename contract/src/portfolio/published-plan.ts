@@ -71,23 +71,56 @@ export interface PublishedHorizon {
 export interface PublishedCrossing {
   readonly years: string;
   readonly monthlyCash: string;
+  readonly income?: PublishedIncome;
 }
 
 /** Both readings of where paying faster stops being worth it. */
 export interface PublishedWorthIt {
   readonly crossing: (PublishedCrossing & { readonly others?: readonly PublishedCrossing[] }) | null;
-  readonly hurdle?: { readonly clearBy: string; readonly presentValue: string } | null;
+  readonly hurdle?: {
+    readonly clearBy: string;
+    readonly presentValue: string;
+    readonly income?: PublishedIncome;
+  } | null;
 }
 
 /** What a monthly budget comes to. */
 export interface PublishedBudget {
   readonly use: BudgetUse;
-  readonly clears: string;
+  /** The day that everything is cleared on; null where something is left. */
+  readonly clears: string | null;
+  /** Balances and unpaid interest that no payment clears. */
+  readonly left?: string;
   readonly interest: string;
+  readonly paid: string;
   /** Of one common day: what it leaves each month. */
   readonly unspent?: string;
-  readonly loans: readonly { readonly name: string; readonly clears: string }[];
-  readonly months: readonly { readonly month: string; readonly paid: string }[];
+  /** Of one common day: what no payment clears by any. */
+  readonly outOfReach?: readonly string[];
+  /** Of an order of one's own: what it leaves out, which comes last. */
+  readonly unordered?: readonly string[];
+  /** The first month that asks for more than is there, and a budget by which none does. */
+  readonly short?: { readonly month: string; readonly missing: string; readonly covers: string };
+  readonly loans: readonly {
+    readonly name: string;
+    readonly clears: string | null;
+    readonly left?: string;
+  }[];
+  /** With what is there at the end of each month: what came in until then less what was paid. */
+  readonly months: readonly { readonly month: string; readonly paid: string; readonly cash: string }[];
+}
+
+/** That no common day is within a budget, and the least by which one is. */
+export interface PublishedNoCommonDay {
+  readonly use: BudgetUse;
+  readonly commonDay: null;
+  readonly least: string;
+}
+
+/** What payments and fixed outlays ask of income before tax. */
+export interface PublishedIncome {
+  readonly needed: string;
+  readonly coverage?: string;
 }
 
 /** A plan in its published form. */
@@ -97,8 +130,8 @@ export interface PublishedPlan {
   readonly totals?: PublishedPlanTotals | Readonly<Record<string, PublishedPlanTotals>>;
   readonly horizons?: readonly PublishedHorizon[];
   readonly worthIt?: PublishedWorthIt;
-  readonly budget?: PublishedBudget;
-  readonly income?: { readonly needed: string; readonly coverage?: string };
+  readonly budget?: PublishedBudget | PublishedNoCommonDay;
+  readonly income?: PublishedIncome;
   readonly proofs: readonly PublishedProof[];
 }
 

@@ -1,7 +1,6 @@
 import * as v from 'valibot';
 import {
   byContract,
-  contractualYearly,
   debtKindOf,
   formatAmount,
   type BudgetUse,
@@ -145,8 +144,8 @@ function sameNames(members: readonly PlanMember[]): Fault[] {
   });
 }
 
-/** What does not go together: currencies that are added, a fund without its rate, a budget that is too small. */
-function faultsTogether({ document, members, on, budget, clearBy }: ReadPlan): Fault[] {
+/** What does not go together: currencies that are added, a fund without its rate, an order that names no member. */
+function faultsTogether({ document, members, budget, clearBy }: ReadPlan): Fault[] {
   const faults: Fault[] = [];
   const currencies = [...new Set(members.map(({ schedule }) => schedule.terms.currency))];
   if (currencies.length > 1) {
@@ -173,20 +172,21 @@ function faultsTogether({ document, members, on, budget, clearBy }: ReadPlan): F
   if (!budget || faults.length > 0) return faults;
   if (Array.isArray(budget.use)) {
     const names = members.map(({ name }) => name);
-    const unknown = (budget.use as readonly string[]).filter((name) => !names.includes(name));
+    const use = budget.use as readonly string[];
+    const unknown = use.filter((name) => !names.includes(name));
     if (unknown.length > 0) {
       faults.push({
         key: 'budget.use',
         message: `There is no ${unknown.join(', ')} among the instruments of the plan.`,
       });
     }
-  }
-  const asked = contractualYearly(members, on);
-  if (12 * budget.monthly < asked) {
-    const digits = members[0]?.schedule.terms.digits ?? 2;
-    const missing = Math.ceil(asked / 12 - budget.monthly);
-    const message = `${formatAmount(missing, digits)} a month is missing: the contracts ask for ${formatAmount(Math.ceil(asked / 12), digits)}.`;
-    faults.push({ key: 'budget.monthly', message });
+    const twice = new Set(use.filter((name, at) => use.indexOf(name) !== at));
+    if (twice.size > 0) {
+      faults.push({
+        key: 'budget.use',
+        message: `${[...twice].join(', ')} stands twice in the order; each has one turn.`,
+      });
+    }
   }
   return faults;
 }

@@ -1,11 +1,10 @@
 import { addMonths, monthEnd, type CalendarDay } from '../calendar/calendar-day.ts';
 import { paymentsPerYear } from '../calendar/frequency.ts';
 import { debtKindOf } from '../kinds/kinds.ts';
-import type { Contract } from '../loan/plan/contract.ts';
-import { levelBy, planLoan, type PlannedLoan } from '../loan/plan/plan-loan.ts';
-import { followPayments, regularContract, type RegularContract } from '../loan/plan/regular-contract.ts';
+import type { PlannedLoan } from '../loan/plan/plan-loan.ts';
 import { byContract, type PlanMember } from './plan.ts';
 import { planFund, type FundRule } from './plan-fund.ts';
+import { raisableOf, raisedBy, type Raisable, type RaisedMember } from './raisable.ts';
 import { rateOfNoValue, type DatedAmount } from './present-value.ts';
 import type { Count, MinorUnits } from '../units/units.ts';
 
@@ -44,13 +43,6 @@ export function horizonDays({ every, count }: Horizons, on: CalendarDay): Calend
   return Array.from({ length: count }, (_, at) => addMonths(on, months * (at + 1), keep));
 }
 
-interface Raisable {
-  readonly least: MinorUnits;
-  readonly perYear: Count;
-  readonly contract: Contract;
-  readonly regular: RegularContract | undefined;
-}
-
 interface Provided {
   readonly perYear: Count;
   readonly member: PlanMember;
@@ -73,19 +65,21 @@ export function* frontier(
   const raisable: Raisable[] = [];
   const provided: Provided[] = [];
   for (const member of members) {
-    const { schedule, least, prepay } = member;
-    const perYear = paymentsPerYear[schedule.terms.every];
-    const contract = prepay ? debtKindOf(schedule).contract(schedule, on) : undefined;
-    if (contract) raisable.push({ least, perYear, contract, regular: regularContract(contract) });
-    else provided.push({ perYear, member, unchanged: byContract(schedule, on) });
+    const { schedule } = member;
+    const raised = raisableOf(member, on);
+    if (raised) raisable.push(raised);
+    else {
+      const perYear = paymentsPerYear[schedule.terms.every];
+      provided.push({ perYear, member, unchanged: byContract(schedule, on) });
+    }
   }
   const months = horizons.every === 'year' ? 12 : 1;
   for (const [at, clearBy] of horizonDays(horizons, on).entries()) {
     const found = [
-      ...raisable.map((each) => ofRaisable(each, clearBy)),
+      ...raisable.map((each) => raisedBy(each, clearBy)),
       ...provided.map((each) => ofProvided(each, on, clearBy, fund)),
     ];
-    const reached = found.filter((each): each is Part => each !== undefined);
+    const reached = found.filter((each): each is RaisedMember => each !== undefined);
     yield {
       clearBy,
       years: (months * (at + 1)) / 12,
@@ -97,32 +91,12 @@ export function* frontier(
   }
 }
 
-interface Part {
-  readonly interest: MinorUnits;
-  readonly yearlyCash: MinorUnits;
-  readonly payments: readonly DatedAmount[];
-}
-
-function ofRaisable({ least, perYear, contract, regular }: Raisable, clearBy: CalendarDay): Part | undefined {
-  if (!regular) {
-    const planned = planLoan(contract, clearBy, least);
-    if ('earliest' in planned) return undefined;
-    const payments = planned.rows.map(({ on, paid }) => ({ on, amount: paid }));
-    return { interest: planned.interest, yearlyCash: planned.payment * perYear, payments };
-  }
-  const found = levelBy(contract, regular, clearBy, least);
-  if ('earliest' in found) return undefined;
-  const level = Math.max(found.level, least);
-  const { interest, payments } = followPayments(regular, level, found.through);
-  return { interest, yearlyCash: Math.max(level, contract.dues[0]?.amount ?? 0) * perYear, payments };
-}
-
 function ofProvided(
   { perYear, member, unchanged }: Provided,
   on: CalendarDay,
   clearBy: CalendarDay,
   rule: FundRule,
-): Part | undefined {
+): RaisedMember | undefined {
   const { schedule } = member;
   const payments = unchanged.rows.map((row) => ({ on: row.on, amount: row.paid }));
   const contractual = { interest: unchanged.interest, yearlyCash: unchanged.payment * perYear };

@@ -98,7 +98,7 @@ export function byContract(schedule: Schedule, on: CalendarDay): PlannedLoan {
     .flatMap(({ on: day, drawn, added, interest, principal }): PlannedRow[] => {
       if (day <= on) return [];
       owed += drawn + added - principal;
-      return [{ on: day, paid: interest + principal, interest, principal, drawn, closing: owed }];
+      return [{ on: day, paid: interest + principal, interest, principal, drawn, closing: owed, unpaid: 0 }];
     });
   const payment = rows.find(({ paid }) => paid > 0)?.paid ?? 0;
   return plannedOf(rows, { on, balance, unpaid: 0, payment }, 'contract');

@@ -1,5 +1,6 @@
 import type { LoanSchedule } from '../loan/schedule/loan-schedule.ts';
 import { buildLoanSchedule } from '../loan/schedule/build-loan-schedule.ts';
+import { budgetOutcome, isOutcome, type BudgetOutcome, type BudgetUse } from '../plan/budget/budget.ts';
 import type { PlanMember } from '../plan/plan.ts';
 import { day, level, percent, plainLoan } from './plain-loan.ts';
 
@@ -24,3 +25,15 @@ export const member = (schedule: LoanSchedule, name: string, least = 0): PlanMem
 /** The loans of a worked plan. */
 export const three = [monthly(560_000, '7.9'), monthly(850_000, '6.8'), monthly(230_000, '2.875')];
 export const members = three.map((schedule, at) => member(schedule, 'ABC'.charAt(at)));
+
+/** What a budget comes to that reaches a common day where it is used for one. */
+export function spent(
+  of: readonly PlanMember[],
+  on: number,
+  amount: number,
+  use: BudgetUse,
+): BudgetOutcome {
+  const made = budgetOutcome(of, on, amount, use);
+  if (!isOutcome(made)) throw new Error(`No common day is within it; ${made.least} would have one.`);
+  return made;
+}

@@ -1,6 +1,7 @@
 import { buildBondSchedule } from '../bond/schedule/bond-walk.ts';
 import { buildFundSchedule } from '../fund/build-fund-schedule.ts';
 import { buildLoanSchedule } from '../loan/schedule/build-loan-schedule.ts';
+import { budgetOutcome, isOutcome } from '../plan/budget/budget.ts';
 import type { FundRule } from '../plan/plan-fund.ts';
 import { plainBond } from './plain-bond.ts';
 import { plainFund } from './plain-fund.ts';
@@ -23,3 +24,8 @@ export const fundRule: FundRule = { annualRate: percent('3'), every: 'month' };
 
 /** The loan as a member of a plan. */
 export const members = [member(loan, 'Press loan')];
+
+const spent = budgetOutcome(members, day('2025-06-30'), 20_000, 'highest-rate');
+
+/** What 200.00 a month come to that are used for it. */
+export const outcome = isOutcome(spent) ? spent : undefined;

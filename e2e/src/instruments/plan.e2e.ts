@@ -81,9 +81,16 @@ test('a budget is used in four ways, and one that is too small says what is miss
   await page.getByRole('radio', { name: 'With a budget' }).click();
   const monthly = page.getByRole('textbox', { name: 'Cash a month' });
   await monthly.fill('70k');
-  await expect(page.getByText(/a month is missing: the contracts ask for/)).toBeVisible();
-  await monthly.fill('300k');
   const ways = page.getByRole('radiogroup', { name: 'Ways of using the budget' });
+  await expect(ways.getByRole('row').filter({ hasText: 'One common day' })).toContainText(
+    'no day is within it',
+  );
+  await expect(ways.getByRole('row').filter({ hasText: 'Highest rate first' })).toContainText(
+    'is missing in',
+  );
+  await expect(ways.getByRole('status')).toContainText('a month covers all that the agreements ask for.');
+  await expect(page.getByRole('button', { name: 'As a scenario' })).toBeDisabled();
+  await monthly.fill('600k');
   await expect(ways.getByRole('row').filter({ hasText: 'Highest rate first' })).toContainText('the least');
   await expectAccessible(page);
   // By keyboard: the second goes first, and the order is one's own.

@@ -15,6 +15,8 @@ export interface PlannedRow {
   readonly principal: MinorUnits;
   readonly drawn: MinorUnits;
   readonly closing: MinorUnits;
+  /** Interest charged and not paid by then. */
+  readonly unpaid: MinorUnits;
 }
 
 /** What decides how a loan is paid: the plan, its contract, a least payment stated, or a fund beside it. */
@@ -149,6 +151,7 @@ export function rowsAfter(schedule: LoanSchedule, on: CalendarDay): PlannedRow[]
       principal,
       drawn,
       closing: at(schedule.closing),
+      unpaid: at(schedule.unpaid),
     });
   }
   return rows;

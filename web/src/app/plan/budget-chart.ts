@@ -1,17 +1,23 @@
 import type { MinorUnits } from '@coffer/core';
-import { showShortMonth, showAmount, showNumber } from '@coffer/contract';
+import { showAmount, showDecimal, showNumber, showShortMonth } from '@coffer/contract';
 import { colourOf } from '../charts/colours';
 import type { EChartsCoreOption } from '../charts/echarts';
 import type { BudgetWay } from './plan-work';
 
 /** Where each month's cash goes: what contracts ask on paper shades, what is paid beyond in the colour of principal. */
-export function budgetChart(way: BudgetWay, budget: number, digits: number): () => EChartsCoreOption {
+export function budgetChart(
+  { byMonth, budget: made }: BudgetWay,
+  budget: number,
+  digits: number,
+): (() => EChartsCoreOption) | undefined {
+  if ('commonDay' in made) return undefined;
+  const { loans, short } = made;
   return () => {
     const unit = 10 ** digits;
     const ink = colourOf('--ink-2');
-    const months = way.byMonth.map(({ month }) => showShortMonth(month));
+    const months = byMonth.map(({ month }) => showShortMonth(month));
     const series = (part: 'asked' | 'extra') =>
-      way.loans.map(({ name }, at) => ({
+      loans.map(({ name }, at) => ({
         type: 'bar',
         name: part === 'extra' ? `${name}, beyond its contract` : name,
         stack: 'cash',
@@ -21,7 +27,7 @@ export function budgetChart(way: BudgetWay, budget: number, digits: number): () 
           borderColor: colourOf('--sheet'),
           borderWidth: 0.5,
         },
-        data: way.byMonth.map(({ members }) => (members[at]?.[part] ?? 0) / unit),
+        data: byMonth.map(({ members }) => (members[at]?.[part] ?? 0) / unit),
       }));
     return {
       textStyle: { fontFamily: 'Public Sans Variable' },
@@ -48,14 +54,17 @@ export function budgetChart(way: BudgetWay, budget: number, digits: number): () 
         confine: true,
         formatter: (points: readonly { dataIndex: number }[]) => {
           const at = points[0]?.dataIndex ?? 0;
-          const paid = way.byMonth[at]?.members ?? [];
+          const paid = byMonth[at]?.members ?? [];
           const lines = paid.flatMap(({ asked, extra }, index) => {
-            const name = way.loans[index]?.name ?? '';
+            const name = loans[index]?.name ?? '';
             const money = (minor: MinorUnits): string => showAmount(minor, digits);
             if (asked + extra === 0) return [];
             return [`${name}: ${money(asked)}${extra > 0 ? ` and ${money(extra)} beyond` : ''}`];
           });
-          return [months[at] ?? '', ...lines].join('<br>');
+          const { cash = '0' } = made.months[at] ?? {};
+          const there =
+            Number(cash) < 0 ? `${showDecimal(cash.slice(1))} is missing` : `${showDecimal(cash)} stays`;
+          return [months[at] ?? '', ...lines, there].join('<br>');
         },
       },
       series: [
@@ -68,6 +77,27 @@ export function budgetChart(way: BudgetWay, budget: number, digits: number): () 
           silent: true,
           lineStyle: { color: colourOf('--flag'), width: 1.5 },
           data: months.map(() => budget / unit),
+        },
+        {
+          type: 'line',
+          name: 'cash at each month’s end',
+          symbol: 'none',
+          silent: true,
+          lineStyle: { color: ink, width: 1.5, type: 'dashed' },
+          data: made.months.map(({ cash }) => Number(cash)),
+          ...(short && {
+            markLine: {
+              symbol: 'none',
+              silent: true,
+              lineStyle: { color: colourOf('--wrong'), type: 'solid' },
+              label: {
+                color: colourOf('--wrong'),
+                formatter: `${showDecimal(short.missing)} is missing`,
+                position: 'insideEndTop',
+              },
+              data: [{ xAxis: byMonth.findIndex(({ month }) => month.startsWith(short.month)) }],
+            },
+          }),
         },
       ],
     };

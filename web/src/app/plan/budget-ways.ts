@@ -8,15 +8,14 @@ import {
   ElementRef,
   inject,
   Injector,
-  signal,
   viewChildren,
 } from '@angular/core';
-import { showAmount, showDay, showDecimal, showMonth, showShortMonth } from '@coffer/contract';
+import { showAmount, showDecimal, showShortMonth } from '@coffer/contract';
 import { Chart } from '../charts/chart';
 import { CompanyService } from '../company/company.service';
 import { budgetChart } from './budget-chart';
 import { PlanDesk } from './plan-desk';
-import type { BudgetWay } from './plan-work';
+import { clearedBy, keyOfWay, refusalOfWay, waySentence } from './plan-words';
 
 const wayWords: Readonly<Record<string, readonly [name: string, how: string]>> = {
   'same-day': ['One common day', 'all end about together'],
@@ -38,35 +37,38 @@ export class BudgetWays {
   private readonly digits = inject(CompanyService).digits;
   private readonly injector = inject(Injector);
   private readonly turns = viewChildren<ElementRef<HTMLElement>>('turn');
-  protected readonly showDay = showDay;
   protected readonly showShortMonth = showShortMonth;
   protected readonly showDecimal = showDecimal;
   protected readonly money = (minor: MinorUnits): string =>
     minor === 0 ? '–' : showAmount(minor, this.digits());
-  /** The way that is looked at month by month. */
-  readonly chosenKey = signal('highest-rate');
   protected readonly lines = computed(() => {
     const ways = this.desk.ways();
-    const least = Math.min(...ways.map(({ interest }) => Number(interest)));
-    const common = Number(ways[0]?.interest ?? 0);
+    const [common] = ways;
+    const least = Math.min(
+      ...ways.flatMap((way) => (clearedBy(way) ? [Number(clearedBy(way)?.interest)] : [])),
+    );
     return ways.map((way) => {
-      const key = keyOf(way);
+      const key = keyOfWay(way);
       const [name = '', how = ''] = wayWords[key] ?? [];
-      const less = common - Number(way.interest);
+      const cleared = clearedBy(way);
+      const byDay = common && clearedBy(common);
+      const less = cleared && byDay ? Number(byDay.interest) - Number(cleared.interest) : undefined;
       return {
         key,
         way,
         name,
         how,
-        cheapest: Number(way.interest) === least,
-        less: key === 'same-day' ? '–' : showDecimal(less.toFixed(this.digits())),
-        first: way.loans.map(({ clears }) => clears).sort()[0] ?? way.clears,
+        refused: refusalOfWay(way),
+        reached: 'commonDay' in way.budget ? undefined : way.budget,
+        cheapest: Number(cleared?.interest) === least,
+        less: key === 'same-day' || less === undefined ? '–' : showDecimal(less.toFixed(this.digits())),
+        first: cleared?.loans.map(({ clears }) => clears ?? '').sort()[0] ?? '',
       };
     });
   });
-  readonly chosen = computed(() => {
+  protected readonly chosen = computed(() => {
     const lines = this.lines();
-    return lines.find(({ key }) => key === this.chosenKey()) ?? lines[0];
+    return lines.find(({ key }) => key === this.desk.wayKey()) ?? lines[0];
   });
   protected readonly chart = computed(() => {
     const way = this.chosen()?.way;
@@ -79,20 +81,18 @@ export class BudgetWays {
   protected readonly sentence = computed(() => {
     const chosen = this.chosen();
     if (!chosen) return '';
-    const { way, name } = chosen;
-    const unspent =
-      way.unspent !== undefined && Number(way.unspent) > 0
-        ? ` It leaves ${showDecimal(way.unspent)} of each month unspent.`
-        : '';
-    const left = this.budget() - this.desk.contractual();
-    return `${name}: everything is cleared by ${showMonth(way.clears)} at ${showDecimal(way.interest)} of interest. At first ${this.money(left)} a month is beyond what the contracts ask.${unspent}`;
+    const beyond = this.budget() - this.desk.contractual();
+    return `${chosen.name}: ${waySentence(chosen.way)}${beyond > 0 && chosen.refused === '' ? ` At first ${this.money(beyond)} a month is beyond what the contracts ask.` : ''}`;
   });
   /** Names in the order in which they take turns: one's own, else as the chosen way clears them. */
   protected readonly order = computed(() => {
-    const names = (this.chosen()?.way.loans ?? []).map(({ name }) => name);
+    const loans =
+      this.chosen()?.reached?.loans ?? this.lines().find(({ reached }) => reached)?.reached?.loans ?? [];
+    const names = loans.map(({ name }) => name);
     const own = this.desk.order().filter((name) => names.includes(name));
     if (own.length > 0) return [...own, ...names.filter((name) => !own.includes(name))];
-    const clears = new Map(this.chosen()?.way.loans.map((loan) => [loan.name, loan.clears]));
+    // What is never cleared comes last.
+    const clears = new Map(loans.map((loan) => [loan.name, loan.clears ?? '9999']));
     return names.toSorted((one, other) => (clears.get(one) ?? '').localeCompare(clears.get(other) ?? ''));
   });
 
@@ -106,7 +106,7 @@ export class BudgetWays {
     if (to < 0 || to >= order.length || from === to) return;
     moveItemInArray(order, from, to);
     this.desk.choose({ order });
-    this.chosenKey.set('own');
+    this.desk.wayKey.set('own');
   }
 
   protected onKey(event: KeyboardEvent, name: string): void {
@@ -122,8 +122,6 @@ export class BudgetWays {
 
   protected forgetOrder(): void {
     this.desk.choose({ order: [] });
-    this.chosenKey.set('highest-rate');
+    this.desk.wayKey.set('highest-rate');
   }
 }
-
-const keyOf = ({ use }: BudgetWay): string => (typeof use === 'string' ? use : 'own');

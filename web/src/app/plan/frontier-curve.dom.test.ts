@@ -32,6 +32,7 @@ beforeEach(async () => {
     totals: { interest: '118.00', monthlyCash: '982.00' },
     contractual: 500,
     hurdle: '',
+    without: [],
     freed: 'year',
   };
   for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);

@@ -37,6 +37,8 @@ export class FrontierCurve {
   readonly contractual = input.required<number>();
   /** What cash is worth, such as `4.5%`; empty where it is not typed. */
   readonly hurdle = input.required<string>();
+  /** Names of what no payment clears by the chosen day. */
+  readonly without = input.required<readonly string[]>();
   readonly freed = input.required<'month' | 'year'>();
   readonly wish = output<string>();
   readonly freedChange = output<'month' | 'year'>();
@@ -86,6 +88,8 @@ export class FrontierCurve {
       first: this.months()[0]?.clearBy,
       last: this.months().at(-1)?.clearBy,
       crossing: this.crossing(),
+      income: this.cheapest()?.income,
+      without: this.without(),
     });
   });
 

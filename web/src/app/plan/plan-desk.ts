@@ -24,6 +24,7 @@ import {
   type PlanChoices,
   type TypedPlan,
 } from './plan-inputs';
+import { keyOfWay } from './plan-words';
 import type { BudgetWay, Compared, PlanAnswer } from './plan-work';
 import { PlanWorker } from './plan-worker.service';
 
@@ -48,6 +49,9 @@ export class PlanDesk {
     chosen: undefined,
     least: {},
     freed: 'year',
+    kept: [],
+    outlaysDeductible: false,
+    interestDeductible: false,
     order: [],
   });
   private readonly rows = signal<readonly RegisterRow[] | undefined>(undefined);
@@ -58,9 +62,18 @@ export class PlanDesk {
   readonly contractual = signal(0);
   readonly compared = signal<{ months: Compared; years: Compared } | undefined>(undefined);
   readonly ways = signal<readonly BudgetWay[]>([]);
+  /** The way of using a budget that is looked at. */
+  readonly wayKey = signal('highest-rate');
+  readonly chosenWay = computed(() => {
+    const ways = this.ways();
+    return ways.find((way) => keyOfWay(way) === this.wayKey()) ?? ways[0];
+  });
   /** How far the horizons have come; none while nothing is worked out. */
   readonly progress = signal<{ done: number; of: number } | undefined>(undefined);
-  readonly stale = signal(false);
+  /** What the last answer was to. */
+  private readonly answeredFor = signal<unknown>(undefined);
+  /** What is shown is not of what is typed and chosen now. */
+  readonly stale = computed(() => this.plan() !== undefined && this.answeredFor() !== this.read());
   readonly cancelled = signal(false);
   private running: Subscription | undefined;
 
@@ -68,6 +81,11 @@ export class PlanDesk {
   readonly freed = computed(() => this.choices().freed);
   readonly order = computed(() => this.choices().order);
   readonly least = computed(() => this.choices().least);
+  readonly kept = computed(() => this.choices().kept);
+  readonly deductible = computed(() => {
+    const { outlaysDeductible: outlays, interestDeductible: interest } = this.choices();
+    return { outlays, interest };
+  });
   /** What may be in the plan: all of which something is owed. */
   readonly candidates = computed(() => (this.rows() ?? []).filter(({ figures }) => figures.outstanding > 0));
   readonly loaded = computed(() => this.rows() !== undefined);
@@ -172,23 +190,23 @@ export class PlanDesk {
     this.cancelled.set(false);
     this.progress.set(undefined);
     this.answered.set([]);
-    const [{ document, faults }, ways] = [this.read(), this.waysAsked()];
-    this.stale.set(this.plan() !== undefined);
+    const [read, ways] = [this.read(), this.waysAsked()];
+    const { document, faults } = read;
     const asksNothing = this.mode() === 'budget' && this.typed().monthly.trim() === '';
     if (!this.ready() || faults.length > 0 || asksNothing) {
       if (this.chosen().length === 0) this.clear();
       return;
     }
-    this.running = this.worker
-      .ask({ document, ways, changes: false })
-      .subscribe((answer) => this.take(answer));
+    this.running = this.worker.ask({ document, ways, changes: false }).subscribe((answer) => {
+      this.take(answer);
+      if ('last' in answer) this.answeredFor.set(read);
+    });
   }
 
   private clear(): void {
     this.plan.set(undefined);
     this.compared.set(undefined);
     this.ways.set([]);
-    this.stale.set(false);
   }
 
   private take(answer: PlanAnswer): void {
@@ -207,11 +225,9 @@ export class PlanDesk {
       case 'horizons':
         this.compared.set(answer);
         this.progress.set(undefined);
-        this.stale.set(false);
         return;
       case 'budgets':
         this.ways.set(answer.ways);
-        this.stale.set(false);
         return;
       case 'changes':
     }

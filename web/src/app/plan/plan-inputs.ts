@@ -36,6 +36,10 @@ export interface PlanChoices {
   readonly least: Readonly<Record<string, string>>;
   /** Whether freed cash of a month or of a year is held against interest. */
   readonly freed: 'month' | 'year';
+  /** Ids of what is not to be repaid early though it may. */
+  readonly kept: readonly string[];
+  readonly outlaysDeductible: boolean;
+  readonly interestDeductible: boolean;
   /** Names in the order in which a budget of one's own clears them; none while the order is not one's own. */
   readonly order: readonly string[];
 }
@@ -52,7 +56,7 @@ const [fewest, most] = [120, 240];
 /** The plan document of what is typed, or what cannot be read, by the fields; `*` for what belongs to none. */
 export function planOf(
   typed: TypedPlan,
-  { mode, chosen, least, freed }: PlanChoices,
+  { mode, chosen, least, freed, kept, outlaysDeductible, interestDeductible }: PlanChoices,
   on: string,
   candidates: readonly PlanCandidate[],
 ): { readonly document: unknown; readonly faults: readonly Fault[] } {
@@ -67,11 +71,14 @@ export function planOf(
     .filter(({ row }) => chosen.includes(row.id))
     .map(({ row, document }) => {
       const text = least[row.id] ?? '';
-      const stated =
-        mode === 'day' ? read.optional(text, () => read.amount(`least.${row.id}`, text)) : undefined;
-      return { instrument: document, ...(stated !== undefined && { least: stated }) };
+      const stated = read.optional(text, () => read.amount(`least.${row.id}`, text));
+      return {
+        instrument: document,
+        ...(stated !== undefined && { least: stated }),
+        ...(kept.includes(row.id) && { prepay: false }),
+      };
     });
-  const income = present({ outlays, taxRate, operatingCash, outlaysDeductible: false });
+  const income = present({ outlays, taxRate, operatingCash, outlaysDeductible, interestDeductible });
   const monthly = amount('monthly');
   const clearBy = read.day('clearBy', typed.clearBy);
   const document = {

@@ -9,6 +9,7 @@ import {
 } from '@coffer/contract';
 import { isOneCurrency, type PublishedUnreached } from '@coffer/contract';
 import { CompanyService } from '../company/company.service';
+import { viewKindOf } from '../kinds/view-kinds';
 import { PlanDesk } from './plan-desk';
 
 /** Instruments that are listed before they are searched for. */
@@ -26,6 +27,9 @@ interface LoanLine {
   readonly row: RegisterRow;
   readonly ticked: boolean;
   readonly least: string;
+  /** Whether its payments can be raised, and whether they may be. */
+  readonly raisable: boolean;
+  readonly early: boolean;
   readonly fault: string;
   readonly planned: PublishedPlannedLoan | undefined;
   readonly unreached: PublishedUnreached | undefined;
@@ -68,6 +72,8 @@ export class PlanLoans {
         row,
         ticked,
         least: this.desk.least()[row.id] ?? '',
+        raisable: viewKindOf(row).tabs.includes('try'),
+        early: !this.desk.kept().includes(row.id),
         fault: faultAt(`least.${row.id}`) || faultAt(`of.${row.id}`),
         planned: loan && !('outOfReach' in loan) ? loan : undefined,
         unreached: loan && 'outOfReach' in loan ? loan : undefined,
@@ -86,6 +92,11 @@ export class PlanLoans {
 
   protected setLeast(id: string, text: string): void {
     this.desk.choose({ least: { ...this.desk.least(), [id]: text } });
+  }
+
+  protected setEarly(id: string, early: boolean): void {
+    const rest = this.desk.kept().filter((each) => each !== id);
+    this.desk.choose({ kept: early ? rest : [...rest, id] });
   }
 
   /** How often it is paid, where that is not each month. */

@@ -1,6 +1,5 @@
 import {
   budgetMonths,
-  budgetOutcome,
   contractualYearly,
   formatDay,
   isPlanned,
@@ -9,7 +8,7 @@ import {
   type Horizon,
 } from '@coffer/core';
 import {
-  budgetJson,
+  budgetWay,
   horizonsJson,
   horizonsOf,
   planChanges,
@@ -17,7 +16,7 @@ import {
   readPlan,
   type Fault,
   type PlanChange,
-  type PublishedBudget,
+  type PlannedWay,
   type PublishedPlan,
   type ReadPlan,
 } from '@coffer/contract';
@@ -26,7 +25,7 @@ import {
 export type Compared = Required<Pick<PublishedPlan, 'horizons' | 'worthIt'>>;
 
 /** One way of using a budget, and where each month's cash goes, instrument by instrument; minor units. */
-export interface BudgetWay extends PublishedBudget {
+export interface BudgetWay extends Pick<PlannedWay, 'budget' | 'income' | 'proofs'> {
   readonly byMonth: readonly {
     readonly month: string;
     readonly members: readonly { readonly asked: number; readonly extra: number }[];
@@ -67,10 +66,13 @@ export function* planWork({ number, document, ways, changes }: PlanQuestion): Ge
     return;
   }
   const contractual = Math.round(contractualYearly(plan.members, plan.on) / 12);
-  yield { number, kind: 'planned', plan: plannedJson(plan), contractual };
-  if (ways.length > 0)
+  if (ways.length > 0) {
+    yield { number, kind: 'planned', plan: { proofs: [] }, contractual };
     yield { number, kind: 'budgets', ways: ways.map((use) => wayOf(plan, use)), last: true };
-  else if (plan.document.horizons) yield* comparedHorizons(plan, number, plan.document.horizons.count);
+    return;
+  }
+  yield { number, kind: 'planned', plan: plannedJson(plan), contractual };
+  if (plan.document.horizons) yield* comparedHorizons(plan, number, plan.document.horizons.count);
 }
 
 function* comparedHorizons(plan: ReadPlan, number: number, of: number): Generator<PlanAnswer, void> {
@@ -89,15 +91,13 @@ function* comparedHorizons(plan: ReadPlan, number: number, of: number): Generato
   };
 }
 
-function wayOf({ members, on, budget }: ReadPlan, use: BudgetUse): BudgetWay {
-  const outcome = budgetOutcome(members, on, budget?.monthly ?? 0, use);
-  const digits = members[0]?.schedule.terms.digits ?? 2;
+function wayOf(plan: ReadPlan, use: BudgetUse): BudgetWay {
+  const { members, on, budget } = plan;
+  const { made, ...way } = budgetWay(plan, budget?.monthly ?? 0, use);
+  const months = made ? budgetMonths(members, on, made) : [];
   return {
-    ...budgetJson(use, outcome, digits),
-    byMonth: budgetMonths(members, on, outcome).map(({ month, members: each }) => ({
-      month: formatDay(month),
-      members: each,
-    })),
+    ...way,
+    byMonth: months.map(({ month, members: each }) => ({ month: formatDay(month), members: each })),
   };
 }
 
@@ -106,7 +106,7 @@ function changesOf(plan: ReadPlan, use: BudgetUse | undefined): PlanChange[] {
   const { members, documents, on, clearBy, fund, budget } = plan;
   const rowsOf = new Map(
     use !== undefined && budget
-      ? budgetOutcome(members, on, budget.monthly, use).members.map(({ name, rows }) => [name, rows])
+      ? (budgetWay(plan, budget.monthly, use).made?.members ?? []).map(({ name, rows }) => [name, rows])
       : planFor(members, on, clearBy ?? on, fund).flatMap((member) =>
           isPlanned(member) && !member.fund ? [[member.name, member.rows] as const] : [],
         ),

@@ -1,19 +1,10 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  inject,
-  signal,
-  viewChild,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { FormControl, FormGroup } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatMenuModule } from '@angular/material/menu';
 import { Router } from '@angular/router';
-import type { BudgetUse } from '@coffer/core';
 import { isOneCurrency, showDay, showDecimal } from '@coffer/contract';
 import { AsOfService } from '../company/as-of.service';
 import { CompanyService } from '../company/company.service';
@@ -30,6 +21,7 @@ import type { PlanMode, TypedPlan } from './plan-inputs';
 import { PlanLoans } from './plan-loans';
 import { PlanWorker } from './plan-worker.service';
 import { PlanYears } from './plan-years';
+import { refusalOfWay } from './plan-words';
 
 type Controls = { [Key in keyof TypedPlan]: FormControl<string> };
 
@@ -61,7 +53,6 @@ export class PlanPage {
   protected readonly rateHint = rateHint;
   protected readonly showDay = showDay;
   protected readonly showDecimal = showDecimal;
-  private readonly budgetWays = viewChild(BudgetWays);
   protected readonly session = inject(SessionService);
   protected readonly madeAt = signal('');
   protected readonly said = signal('');
@@ -83,8 +74,21 @@ export class PlanPage {
   protected readonly provided = computed(() =>
     (this.desk.plan()?.loans ?? []).flatMap((loan) => ('fund' in loan && loan.fund ? [loan.name] : [])),
   );
+  private readonly way = computed(() => (this.desk.mode() === 'budget' ? this.desk.chosenWay() : undefined));
+  /** Why what is chosen is no plan; empty where it is one. */
+  protected readonly refused = computed(() => {
+    const way = this.way();
+    return way ? refusalOfWay(way) : '';
+  });
+  protected readonly income = computed(() =>
+    this.desk.mode() === 'budget' ? this.way()?.income : this.desk.plan()?.income,
+  );
+  /** Names of what no payment clears by the wished day. */
+  protected readonly without = computed(() =>
+    (this.desk.plan()?.loans ?? []).flatMap((loan) => ('outOfReach' in loan ? [loan.name] : [])),
+  );
   protected readonly proofs = computed(() => {
-    const proofs = this.desk.plan()?.proofs ?? [];
+    const proofs = (this.way() ?? this.desk.plan())?.proofs ?? [];
     return { hold: proofs.filter(({ holds }) => holds).length, of: proofs.length };
   });
   /** Faults that belong to no field. */
@@ -122,8 +126,7 @@ export class PlanPage {
   /** Keeps the plan as a scenario that is not kept yet, and looks at it in the portfolio. */
   protected toScenario(): void {
     this.said.set('');
-    const use = this.desk.mode() === 'budget' ? this.budgetWays()?.chosen()?.way.use : undefined;
-    this.desk.changes(use as BudgetUse | undefined).subscribe((answer) => {
+    this.desk.changes(this.way()?.budget.use).subscribe((answer) => {
       if (answer.kind !== 'changes') return;
       const unsaid = answer.changes.filter((change) => change.unsaid).map(({ name }) => name);
       const changes = this.desk.changed(answer.changes).map(({ id, version, change }): NamedChange => ({
@@ -150,7 +153,9 @@ export class PlanPage {
   }
 
   private start(changes: readonly NamedChange[]): string {
-    const until = this.clearBy() ? `Cleared by ${showDay(this.clearBy())}` : 'Paid from a budget';
+    const by = `leared by ${showDay(this.clearBy())}`;
+    const all = this.without().length === 0 ? `C${by}` : `All but ${this.without().join(', ')} c${by}`;
+    const until = this.clearBy() ? all : 'Paid from a budget';
     const key = this.scenarios.start(changes, until);
     this.scenarios.chosenKey.set(key);
     return until;
@@ -164,7 +169,10 @@ export class PlanPage {
 
   /** The plan as a document that the command line works out the same. */
   protected takeOut(): void {
-    const text = JSON.stringify(this.desk.document(), null, 2);
+    const plan = this.desk.document() as { budget?: object };
+    const use = this.way()?.budget.use;
+    const used = plan.budget && use ? { ...plan, budget: { ...plan.budget, use } } : plan;
+    const text = JSON.stringify(used, null, 2);
     const address = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
     const link = document.createElement('a');
     link.href = address;

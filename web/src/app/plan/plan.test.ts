@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest';
 import type { PublishedHorizon, PublishedPlannedLoan, RegisterRow } from '@coffer/contract';
 import { cashTop, nearestHorizon, offPicture } from './frontier-chart';
 import { emptyPlan, fieldOf, planOf, type PlanCandidate, type PlanChoices } from './plan-inputs';
-import { planWork, type PlanAnswer, type PlanQuestion } from './plan-work';
-import { worthSentence, yearSteps } from './plan-words';
+import { planWork, type BudgetWay, type PlanAnswer, type PlanQuestion } from './plan-work';
+import { clearedBy, refusalOfWay, waySentence, worthSentence, yearSteps } from './plan-words';
 
 const loan = (name: string, amount: string, annual: string): object => ({
   document: 'coffer.instrument/1',
@@ -24,7 +24,16 @@ const three = [
   candidate('b', 'B', '8500.00', '6.8%'),
   candidate('c', 'C', '2300.00', '2.875%'),
 ];
-const choices: PlanChoices = { mode: 'day', chosen: ['a', 'b', 'c'], least: {}, freed: 'year', order: [] };
+const choices: PlanChoices = {
+  mode: 'day',
+  chosen: ['a', 'b', 'c'],
+  least: {},
+  freed: 'year',
+  kept: [],
+  outlaysDeductible: false,
+  interestDeductible: false,
+  order: [],
+};
 const typed = { ...emptyPlan, clearBy: '31 dec 30', hurdle: '6' };
 const answers = (more: Partial<PlanQuestion> = {}): PlanAnswer[] => [
   ...planWork({
@@ -103,12 +112,48 @@ describe('a plan that is typed', () => {
     for (const way of last.ways) {
       way.byMonth.forEach(({ members }, at) => {
         const paid = members.reduce((sum, { asked, extra }) => sum + asked + extra, 0);
-        expect((paid / 100).toFixed(2)).toBe(way.months[at]?.paid);
+        expect((paid / 100).toFixed(2)).toBe(clearedBy(way)?.months[at]?.paid);
       });
     }
     // Common practice: paying the dearest first costs least interest of the orders that take turns.
-    const [, dearest, smallest, own] = last.ways.map(({ interest }) => Number(interest));
+    const [, dearest, smallest, own] = last.ways.map((way) => Number(clearedBy(way)?.interest));
     expect(dearest).toBeLessThanOrEqual(Math.min(smallest ?? 0, own ?? 0));
+  });
+
+  it('says what is left and what is missing, and sums nothing up that is not so', () => {
+    const waysOf = (monthly: string, candidates: readonly PlanCandidate[]): readonly BudgetWay[] => {
+      const chosen = candidates.map(({ row }) => row.id);
+      const { document } = planOf(
+        { ...emptyPlan, monthly },
+        { ...choices, mode: 'budget', chosen },
+        '2026-10-31',
+        candidates,
+      );
+      const last = [
+        ...planWork({ number: 1, document, ways: ['same-day', 'highest-rate'], changes: false }),
+      ].at(-1);
+      if (last?.kind !== 'budgets') throw new Error(JSON.stringify(last));
+      return last.ways;
+    };
+    const left = candidate('m', 'Mould shop mortgage', '1000000.00', '5%');
+    const payments = {
+      every: 'month',
+      first: '2026-02-20',
+      phases: [{ type: 'level', count: 60, amortizeOver: 300 }],
+      atEnd: 'leave',
+    };
+    const mould = { ...left, document: { ...(left.document as object), start: '2026-01-20', payments } };
+    const [day, rate] = waysOf('5846', [mould]) as [BudgetWay, BudgetWay];
+    // Figures of the loan: 984,632.55 owed, 51 payments of 5,846.00 leave 885,796.26; 21,470.48 would leave nothing.
+    expect(waySentence(day)).toBe(
+      'no common day is within this budget; the least that has one is 21,470.48 a month.',
+    );
+    expect(waySentence(rate)).toBe(
+      'Mould shop mortgage is not cleared, 885,796.26 is left; the last payment is in January 2031, at 199,309.71 of interest.',
+    );
+    expect(clearedBy(rate)).toBeUndefined();
+    const [, short] = waysOf('100', three) as [BudgetWay, BudgetWay];
+    expect(refusalOfWay(short)).toBe('87.55 is missing in November 2026');
   });
 
   it('changes each loan that it pays faster, and no other', () => {
@@ -164,13 +209,19 @@ describe('the curve of horizons', () => {
       cheapest: '2028-10-31',
       first: '2026-11-30',
       last: '2036-10-31',
-      crossing: { years: '2.40', monthlyCash: '2700.00' },
+      crossing: { years: '2.40', monthlyCash: '2700.00', income: { needed: '48000.00' } },
+      income: { needed: '90000.00' },
+      without: ['Mould shop mortgage'],
     });
+    expect(said).toContain('All but Mould shop mortgage is cleared by 31 Oct 2027');
+    expect(said).toContain('it frees cash, which needs 48,000.00 of income a year.');
     expect(said).toContain('9,000.00 a month, 7,000.00 more than the contracts ask now');
     expect(said).toContain(
       'The year to 31 Oct 2028 adds 100.00 of interest; the cash it frees costs 4.10% a year.',
     );
-    expect(said).toContain('31 Oct 2028 is cheapest: paying faster than that is not worth it.');
+    expect(said).toContain(
+      '31 Oct 2028 is cheapest, which needs 90,000.00 of income a year: paying faster than that is not worth it.',
+    );
     expect(said).toContain('After 2.40 years, at 2,700.00 a month');
   });
 });

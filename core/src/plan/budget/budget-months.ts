@@ -1,8 +1,8 @@
-import { addMonths, monthEnd, type CalendarDay } from '../calendar/calendar-day.ts';
-import type { PlannedRow } from '../loan/plan/plan-loan.ts';
-import { byContract, type PlanMember } from './plan.ts';
+import { monthEnd, type CalendarDay } from '../../calendar/calendar-day.ts';
+import type { PlannedRow } from '../../loan/plan/plan-loan.ts';
+import { byContract, type PlanMember } from '../plan.ts';
 import type { BudgetOutcome } from './budget.ts';
-import type { MinorUnits } from '../units/units.ts';
+import type { MinorUnits } from '../../units/units.ts';
 
 /** Where the cash of one month goes, member by member. Minor units. */
 export interface BudgetMonth {
@@ -23,8 +23,7 @@ const paidIn = (rows: readonly PlannedRow[], month: CalendarDay): number =>
  * Where each month's cash goes, from the month after a day to the last in which something is paid.
  *
  * @example
- * budgetMonths(members, day('2025-06-30'), budgetOutcome(members, day('2025-06-30'), 20_000, 'highest-rate')).length
- * // 4
+ * budgetMonths(members, day('2025-06-30'), outcome).length // 4
  */
 export function budgetMonths(
   members: readonly PlanMember[],
@@ -32,14 +31,12 @@ export function budgetMonths(
   outcome: BudgetOutcome,
 ): BudgetMonth[] {
   const asked = members.map(({ schedule }) => byContract(schedule, on).rows);
-  const months: BudgetMonth[] = [];
-  for (let month = monthEnd(on + 1); month <= monthEnd(outcome.clears); month = addMonths(month, 1, true)) {
-    const each = outcome.members.map(({ rows }, at) => {
+  return outcome.months.map(({ month }) => ({
+    month,
+    members: outcome.members.map(({ rows }, at) => {
       const paid = paidIn(rows, month);
       const contractual = Math.min(paid, paidIn(asked[at] ?? [], month));
       return { asked: contractual, extra: paid - contractual };
-    });
-    months.push({ month, members: each });
-  }
-  return months;
+    }),
+  }));
 }

@@ -1,0 +1,127 @@
+import type { CalendarDay } from '../../calendar/calendar-day.ts';
+import { paidSchedule } from '../../loan/plan/paid-schedule.ts';
+import { rowsAfter, type PlannedRow } from '../../loan/plan/plan-loan.ts';
+import { ratioToNumber } from '../../money/ratio.ts';
+import { rateAt } from '../../rates/rate-timeline.ts';
+import type { MinorUnits } from '../../units/units.ts';
+import { lastPaid, type BudgetAccount } from './budget-account.ts';
+import { monthNumber, paidByMonth } from './cash-account.ts';
+
+/** How a budget is used where one instrument after another gets the rest: by rate, by balance, or in an order by name. */
+export type Turns = 'highest-rate' | 'smallest-balance' | readonly string[];
+
+/** The instruments that may be repaid early, in the order in which their turns come. */
+export function inOrder(accounts: readonly BudgetAccount[], on: CalendarDay, turns: Turns): BudgetAccount[] {
+  const open = accounts.filter(({ raisable }) => raisable !== undefined);
+  const rate = ({ raisable }: BudgetAccount): number => {
+    const rates = raisable?.contract.schedule.rates ?? [];
+    return ratioToNumber(rates[rateAt(rates, on)]?.annualRate ?? { num: 0n, den: 1n });
+  };
+  if (turns === 'highest-rate') return open.toSorted((a, b) => rate(b) - rate(a));
+  if (turns === 'smallest-balance') return open.toSorted((a, b) => a.balance - b.balance);
+  const place = ({ name }: BudgetAccount): number =>
+    turns.includes(name) ? turns.indexOf(name) : turns.length;
+  return open.toSorted((a, b) => place(a) - place(b));
+}
+
+/**
+ * Each month the budget comes in and pays what the contracts ask. What is beyond goes to the one whose turn it is, on its
+ * first due date of the month, but for what is set aside: evenly over the months up to each payment of the others, and
+ * besides as much as is needed so that no later month asks for more than is there by then. A turn ends with the last
+ * payment of the one that has it; the next begins on that day.
+ *
+ * Source: common practice; the rule is Coffer's, told in `docs/plans.md`.
+ */
+export function inTurn(
+  accounts: readonly BudgetAccount[],
+  turns: readonly BudgetAccount[],
+  on: CalendarDay,
+  monthly: MinorUnits,
+): void {
+  let since = on;
+  for (const account of turns) {
+    const contract = account.raisable?.contract;
+    if (!contract || account.balance === 0 || lastPaid(account.rows, on) < since) continue;
+    const others = accounts.filter((each) => each !== account).map(({ rows }) => rows);
+    const made = paidSchedule(contract, amountsOf(account, others, since, on, monthly));
+    // One that is drawn on again once it is repaid is paid as its contract asks.
+    if (!made) continue;
+    account.rows = rowsAfter(made, on);
+    since = Math.max(since, lastPaid(account.rows, on));
+  }
+}
+
+/** What is paid on each due of the one whose turn it is; once it is cleared, what goes beyond is not paid. */
+function amountsOf(
+  { raisable }: BudgetAccount,
+  others: readonly (readonly PlannedRow[])[],
+  since: CalendarDay,
+  on: CalendarDay,
+  monthly: MinorUnits,
+): MinorUnits[] {
+  const dues = (raisable?.contract.dues ?? []).map((due) => ({
+    on: due.on,
+    amount: Math.max(due.amount, raisable?.least ?? 0),
+  }));
+  const most = mostExtra(dues, others, on, monthly);
+  const first = monthNumber(on + 1);
+  let extra = 0;
+  return dues.map(({ on: day, amount }) => {
+    if (day < since) return amount;
+    const more = Math.max(0, (most[monthNumber(day) - first] ?? 0) - extra);
+    extra += more;
+    return amount + more;
+  });
+}
+
+/**
+ * The most that may have been paid beyond by the end of each month. What is paid beyond is asked for less at the end of
+ * the agreement, so that a month after which less than that is still asked for bounds nothing.
+ */
+function mostExtra(
+  dues: readonly { readonly on: CalendarDay; readonly amount: MinorUnits }[],
+  others: readonly (readonly PlannedRow[])[],
+  on: CalendarDay,
+  monthly: MinorUnits,
+): MinorUnits[] {
+  const own = paidByMonth(dues, on);
+  const theirs = paidByMonth(
+    others.flat().map(({ on: day, paid }) => ({ on: day, amount: paid })),
+    on,
+  );
+  const aside = setAside(others, on);
+  const length = Math.max(own.length, theirs.length);
+  const there: MinorUnits[] = [];
+  const after: MinorUnits[] = Array.from({ length: length + 1 }, () => 0);
+  for (let at = 0; at < length; at += 1)
+    there.push((there[at - 1] ?? 0) + monthly - (own[at] ?? 0) - (theirs[at] ?? 0));
+  for (let at = length - 1; at >= 0; at -= 1) after[at] = (after[at + 1] as number) + (own[at + 1] ?? 0);
+  const most: MinorUnits[] = [];
+  let bound = Infinity;
+  for (let at = length - 1; at >= 0; at -= 1) {
+    const [cash, asked] = [there[at] as number, after[at] as number];
+    if (asked > 0 && cash < asked) bound = Math.min(bound, cash);
+    most[at] = Math.min(bound, cash - (aside.get(at) ?? 0));
+  }
+  return most;
+}
+
+/** What is set aside by the end of each month for payments to come: each evenly over the months since the one before. */
+function setAside(all: readonly (readonly PlannedRow[])[], on: CalendarDay): ReadonlyMap<number, MinorUnits> {
+  const sums = new Map<number, MinorUnits>();
+  for (const rows of all) {
+    let before = -1;
+    paidByMonth(
+      rows.map(({ on: day, paid }) => ({ on: day, amount: paid })),
+      on,
+    ).forEach((paid, month) => {
+      if (paid === 0) return;
+      for (let at = before + 1; at < month; at += 1) {
+        const part = Math.floor((paid * (at - before)) / (month - before));
+        sums.set(at, (sums.get(at) ?? 0) + part);
+      }
+      before = month;
+    });
+  }
+  return sums;
+}
