@@ -30,7 +30,7 @@ export function inOrder(accounts: readonly BudgetAccount[], on: CalendarDay, tur
  * besides as much as is needed so that no later month asks for more than is there by then. A turn ends with the last
  * payment of the one that has it; the next begins on that day.
  *
- * Source: common practice; the rule is Coffer's, told in `docs/plans.md`.
+ * Source: common practice; the rule is Coffer's, told in `docs/guide/several.md`.
  */
 export function inTurn(
   accounts: readonly BudgetAccount[],

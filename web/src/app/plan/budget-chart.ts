@@ -4,14 +4,20 @@ import { colourOf } from '../charts/colours';
 import type { EChartsCoreOption } from '../charts/echarts';
 import type { BudgetWay } from './plan-work';
 
+/** Months that are drawn though one of them cannot be paid. */
+const fewestDrawn = 12;
+
 /** Where each month's cash goes: what contracts ask on paper shades, what is paid beyond in the colour of principal. */
 export function budgetChart(
-  { byMonth, budget: made }: BudgetWay,
+  { byMonth: all, budget: made }: BudgetWay,
   budget: number,
   digits: number,
 ): (() => EChartsCoreOption) | undefined {
   if ('commonDay' in made) return undefined;
   const { loans, short } = made;
+  // What would come after a month that cannot be paid is of no use.
+  const shortAt = short ? all.findIndex(({ month }) => month.startsWith(short.month)) : all.length;
+  const byMonth = all.slice(0, Math.max(fewestDrawn, shortAt + 1));
   return () => {
     const unit = 10 ** digits;
     const ink = colourOf('--ink-2');
@@ -31,7 +37,7 @@ export function budgetChart(
       }));
     return {
       textStyle: { fontFamily: 'Public Sans Variable' },
-      grid: { left: 54, right: 16, top: 12, bottom: 22 },
+      grid: { left: 54, right: 16, top: short ? 26 : 12, bottom: 22 },
       xAxis: {
         type: 'category',
         data: months,
@@ -84,7 +90,7 @@ export function budgetChart(
           symbol: 'none',
           silent: true,
           lineStyle: { color: ink, width: 1.5, type: 'dashed' },
-          data: made.months.map(({ cash }) => Number(cash)),
+          data: byMonth.map((_, at) => Number(made.months[at]?.cash)),
           ...(short && {
             markLine: {
               symbol: 'none',
@@ -93,9 +99,9 @@ export function budgetChart(
               label: {
                 color: colourOf('--wrong'),
                 formatter: `${showDecimal(short.missing)} is missing`,
-                position: 'insideEndTop',
+                position: 'end',
               },
-              data: [{ xAxis: byMonth.findIndex(({ month }) => month.startsWith(short.month)) }],
+              data: [{ xAxis: shortAt }],
             },
           }),
         },

@@ -88,7 +88,8 @@ export class PlanPage {
     (this.desk.plan()?.loans ?? []).flatMap((loan) => ('outOfReach' in loan ? [loan.name] : [])),
   );
   protected readonly proofs = computed(() => {
-    const proofs = (this.way() ?? this.desk.plan())?.proofs ?? [];
+    // What is refused is no plan that anything could be proven of.
+    const proofs = this.refused() ? [] : ((this.way() ?? this.desk.plan())?.proofs ?? []);
     return { hold: proofs.filter(({ holds }) => holds).length, of: proofs.length };
   });
   /** Faults that belong to no field. */
