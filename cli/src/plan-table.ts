@@ -15,6 +15,8 @@ const titles: Readonly<Record<string, string>> = {
   freedCash: 'Freed cash',
   priceOfWaiting: 'Price of waiting',
   bound: 'Set by',
+  unordered: 'Not in the order',
+  outOfReach: 'Out of reach',
 };
 
 /** Rows under the keys that some of them have a word or figure for. */

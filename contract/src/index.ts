@@ -74,6 +74,7 @@ export * from './api/address.ts';
 export * from './api/downloads.ts';
 export { askedFor, duePayments, paymentsDue } from './kinds/loan/due-payments.ts';
 export * from './portfolio/portfolio-json.ts';
+export { withTried, type TriedRows } from './portfolio/with-tried.ts';
 export { changedInstrument, changesSomething, type InstrumentChange } from './scenario/instrument-change.ts';
 export * from './scenario/scenario-document.ts';
 export { planDocument, type PlanDocument, planVersion } from './portfolio/plan-document.ts';

@@ -59,6 +59,14 @@ export const fileBound = (bytes: number): BodyBound => ({ bytes, values: 0 });
 /** A body of bytes as they are, sent as `application/octet-stream`. */
 export const bytesBody = v.instance(Uint8Array, 'expected the bytes of a file, as application/octet-stream.');
 
+/** A file that is answered: its name, its media type and its bytes, sent as they are. */
+export const fileAnswer = v.strictObject({
+  name: v.string(),
+  type: v.string(),
+  bytes: v.custom<Uint8Array>((value) => value instanceof Uint8Array),
+});
+export type FileAnswer = v.InferOutput<typeof fileAnswer>;
+
 /** For what an endpoint does not take. */
 export const nothing = v.optional(v.strictObject({}), {});
 export type Nothing = typeof nothing;

@@ -1,12 +1,12 @@
 import * as v from 'valibot';
 import { portfolioMeasures, portfolioSteps } from '@coffer/core';
-import { dayText } from '../document/scalars.ts';
+import { dayText, shortText } from '../document/scalars.ts';
 import { accountEndpoints } from './account-endpoints.ts';
 import { bundleEndpoints } from './bundle-endpoints.ts';
 import { closeEndpoints } from './close-endpoints.ts';
 import { confirm } from './confirm.ts';
 import { correctionEndpoints } from './correction-endpoints.ts';
-import { endpoint } from './endpoint.ts';
+import { endpoint, fileAnswer } from './endpoint.ts';
 import {
   scenarioBody,
   scenarioChanges,
@@ -102,6 +102,24 @@ export const endpoints = {
       changes: false,
       long: true,
       answer: triedPortfolioView,
+    },
+  ),
+  triedPortfolioFile: endpoint(
+    'post',
+    '/api/portfolio/tried-file',
+    'Every instrument over the periods of a portfolio as a file, some with the changes of a scenario',
+    'member',
+    {
+      body: v.strictObject({
+        asked: portfolioQuery,
+        on: dayText,
+        scenario: shortText,
+        changes: scenarioChanges,
+        as: v.picklist(['csv', 'xlsx', 'pdf']),
+      }),
+      changes: false,
+      long: true,
+      answer: fileAnswer,
     },
   ),
   scenarios: endpoint('get', '/api/scenarios', 'Every kept scenario, by name', 'member', {

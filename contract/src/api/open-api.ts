@@ -2,7 +2,7 @@ import { toJsonSchema } from '@valibot/to-json-schema';
 import type * as v from 'valibot';
 import { downloads } from './downloads.ts';
 import { endpoints } from './endpoints.ts';
-import { accessWords, bytesBody, nothing, type Endpoint } from './endpoint.ts';
+import { accessWords, bytesBody, fileAnswer, nothing, type Endpoint } from './endpoint.ts';
 import { refusalView } from './views.ts';
 
 /** The HTTP interface described by OpenAPI 3.1, generated from the same schemas that check it. */
@@ -85,8 +85,11 @@ function operation(call: Endpoint): object {
     }),
     responses: {
       200: {
-        description: 'Done',
-        content: { 'application/json': { schema: schemaOf(call.answer, 'output') } },
+        description: call.answer === fileAnswer ? 'The file' : 'Done',
+        content:
+          call.answer === fileAnswer
+            ? { 'application/octet-stream': {} }
+            : { 'application/json': { schema: schemaOf(call.answer, 'output') } },
       },
       default: refusal,
     },

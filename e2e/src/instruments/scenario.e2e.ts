@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { elsewhere, expect, expectAccessible, goTo, logIn, people, rowWith, test } from '../coffer.ts';
 
 test('a payment is typed over, its effect is seen at once, kept as a scenario, and made the terms', async ({
@@ -35,6 +36,17 @@ test('a payment is typed over, its effect is seen at once, kept as a scenario, a
   await cell(6).click();
   await page.keyboard.press('Escape');
   await expect(cell(6)).toHaveText('45,000.00');
+
+  // What is taken out is what is seen, though nobody keeps it yet.
+  await page.getByRole('button', { name: 'Take out' }).click();
+  const waiting = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: /^As CSV, with / }).click();
+  const taken = await waiting;
+  expect(taken.suggestedFilename()).toMatch(/^Portfolio payment .*, scenario .*\.csv$/);
+  const csv = readFileSync(await taken.path(), 'utf8');
+  expect(csv.split('\n').find((line) => line.includes('Furnace hall mortgage'))).toMatch(
+    /15599\.56.*45000\.00/,
+  );
 
   const name = `Hall faster ${test.info().project.name} ${Date.now()}`;
   await page.getByRole('button', { name: 'Keep…' }).click();

@@ -4,10 +4,12 @@ import type * as v from 'valibot';
 import {
   companyHeader,
   companyParameter,
+  fileAnswer,
   roleWords,
   type Access,
   type Download,
   type Endpoint,
+  type FileAnswer,
   type Permission,
   type Unworkable,
 } from '@coffer/contract';
@@ -18,6 +20,7 @@ import { checked } from './checked.ts';
 import { answerOnce } from './idempotency.ts';
 import { readBody } from './read-body.ts';
 import { Refusal } from './refusal.ts';
+import { sendAsFile } from './send-file.ts';
 import { changes, longCalls } from './turns.ts';
 
 declare module 'express-serve-static-core' {
@@ -191,7 +194,11 @@ export function serveAfter<E extends Endpoint, Before>(
         change((on) => claimed(on, () => handle(callOn(on), first))),
       );
     });
-    response.json(made);
+    if (endpoint.answer === fileAnswer) {
+      const { name, type, bytes } = made as FileAnswer;
+      sendAsFile(response, name, type);
+      response.end(bytes);
+    } else response.json(made);
   });
 }
 

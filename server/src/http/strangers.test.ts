@@ -36,6 +36,7 @@ const bodies = (): Record<string, object> => {
     documents: { ids: [instrumentId] },
     keepScenario: { name: 'Ours now', changes },
     tryPortfolio: { asked, on: '2026-10-31', changes },
+    triedPortfolioFile: { asked, on: '2026-10-31', scenario: 'Ours now', changes, as: 'csv' },
     sideBySide: { on: '2026-10-31', scenarios: [changes] },
     changeScenario: { revision: 1, name: 'Ours now', changes },
     adoptScenario: { revision: 1, reason: 'Not ours' },

@@ -68,6 +68,20 @@ export async function stepsOf(database: Knex, companyId: number, endsOn: string)
   return rows.map(({ at, ...row }) => ({ ...row, at: at.toISOString() }));
 }
 
+/** Who did something to a month, and when, in the form of an instant; nobody where Coffer itself did. */
+export type StepTaken = Pick<MonthStep, 'by' | 'at'>;
+
+/** Who handed a closed month over and who closed it; nothing where it is not closed. */
+export async function signaturesOf(
+  database: Knex,
+  companyId: number,
+  endsOn: string,
+): Promise<{ readonly handedOver: StepTaken | undefined; readonly closed: StepTaken } | undefined> {
+  const steps = await stepsOf(database, companyId, endsOn);
+  const closed = steps.findLast(({ step }) => step === 'closed');
+  return closed && { handedOver: steps.findLast(({ step }) => step === 'handed-over'), closed };
+}
+
 /** What was said about a month, oldest first. */
 export async function commentsOn(database: Knex, companyId: number, endsOn: string): Promise<MonthComment[]> {
   const rows = await database('period_comment')

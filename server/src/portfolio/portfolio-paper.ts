@@ -17,9 +17,11 @@ export interface PortfolioPaperContext {
   /** How the company writes numbers and days. */
   readonly habits: Habits;
   readonly asked: PortfolioQuery;
+  /** The scenario that the figures are of; terms as they are where none is named. */
+  readonly scenario?: string;
   /** Whether months of the company are closed by one person, which every paper says. */
   readonly alone: boolean;
-  readonly preparedBy: string;
+  readonly madeBy: string;
   /** Day and time it was made, in words. */
   readonly madeAt: string;
 }
@@ -40,8 +42,9 @@ const measureNames: Readonly<Record<PortfolioQuery['show'], string>> = {
 
 /** The portfolio over time on paper, twelve periods side by side. */
 export function portfolioPaper(view: PortfolioView, context: PortfolioPaperContext): TDocumentDefinitions {
-  const { company, currency, digits, asked, preparedBy, madeAt } = context;
-  const title = measureNames[asked.show];
+  const { company, currency, digits, asked, madeBy, madeAt } = context;
+  const of = context.scenario === undefined ? '' : `, scenario ${context.scenario}`;
+  const title = `${measureNames[asked.show]}${of}`;
   const lines = linesOf(view);
   const blocks: Content[] = [];
   for (let from = 0; from < view.periods.length; from += perPage) {
@@ -77,7 +80,7 @@ export function portfolioPaper(view: PortfolioView, context: PortfolioPaperConte
     pageSize: 'A4',
     pageOrientation: 'landscape',
     pageMargins: [36, 36, 36, 40],
-    info: { title: `${title}: ${asked.from} to ${asked.to}`, author: preparedBy, creator: 'Coffer' },
+    info: { title: `${title}: ${asked.from} to ${asked.to}`, author: madeBy, creator: 'Coffer' },
     defaultStyle: { font: 'Sans', fontSize: 6.4, color: inks.ink },
     styles: { heading: { bold: true, fontSize: 9, margin: [0, 12, 0, 4] } },
     footer: (page: number, pages: number) => ({
@@ -85,7 +88,7 @@ export function portfolioPaper(view: PortfolioView, context: PortfolioPaperConte
       color: inks.dim,
       columns: [
         {
-          text: `${company} · ${title} · prepared by ${preparedBy} · made with Coffer ${madeAt}${closedBy(context)}`,
+          text: `${company} · ${title} · taken out by ${madeBy} · made with Coffer ${madeAt}${closedBy(context)}`,
         },
         { text: `page ${page} of ${pages}`, alignment: 'right', width: 'auto' },
       ],

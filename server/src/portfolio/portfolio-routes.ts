@@ -1,3 +1,6 @@
+import { Buffer } from 'node:buffer';
+import { PassThrough } from 'node:stream';
+import { buffer } from 'node:stream/consumers';
 import { Router } from 'express';
 import type { Knex } from 'knex';
 import type * as v from 'valibot';
@@ -5,6 +8,7 @@ import { formatDay, parseDay, portfolioPeriods, type CalendarDay, type Portfolio
 import {
   downloads,
   endpoints,
+  withTried,
   type ChangeFaults,
   type PortfolioQuery,
   type PortfolioRow,
@@ -17,12 +21,13 @@ import { habitsOf } from '../company/settings.ts';
 import { asksForTwo } from '../periods/second-person.ts';
 import { companyOf } from '../company/company-store.ts';
 import { faultyInput, Refusal } from '../http/refusal.ts';
-import { logUnworkable, serve, serveFile } from '../http/route.ts';
+import { logUnworkable, serve, serveFile, type Person } from '../http/route.ts';
 import { sendAsFile } from '../http/send-file.ts';
 import { newestVersions, newestVersionsOf } from '../instruments/instrument-store.ts';
 import type { FileThread } from '../workers/file-thread.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { portfolioCsv, writePortfolioWorkbook } from './portfolio-files.ts';
+import type { PortfolioPaperContext } from './portfolio-paper.ts';
 
 /** The company's instruments over time, and as files. */
 export function portfolioRoutes(database: Knex, figures: FigureThreads, files: FileThread): Router {
@@ -47,30 +52,71 @@ export function portfolioRoutes(database: Knex, figures: FigureThreads, files: F
     await writePortfolioWorkbook(response, view, digits);
   });
   serveFile(router, downloads.portfolioPaper, async ({ query, person, response }) => {
-    const { view, digits } = await portfolioOver(database, figures, person.companyId, query);
-    if (view.rows.length > mostOnPaper) {
-      const message = `There are ${view.rows.length} instruments; a paper holds ${mostOnPaper}. Take out the workbook.`;
-      throw new Refusal(422, 'too-much', message);
-    }
-    const { name: company, currency } = await companyOf(database, person.companyId);
-    const madeAt = `${new Date().toISOString().slice(0, 16).replace('T', ' ')} UTC`;
-    const { habits } = await habitsOf(database, person.companyId);
-    const alone = !(await asksForTwo(database, person.companyId));
-    const context = {
-      company,
-      currency,
-      digits,
-      habits,
-      alone,
-      asked: query,
-      preparedBy: person.name,
-      madeAt,
-    };
-    const paper = await files.make({ file: 'portfolio-paper', view, context });
+    const { view } = await portfolioOver(database, figures, person.companyId, query);
+    const paper = await paperOf(database, files, person, view, { asked: query });
     sendAsFile(response, `${nameOf(query)}.pdf`, downloads.portfolioPaper.type);
     response.end(paper);
   });
+  serve(router, database, endpoints.triedPortfolioFile, async ({ body, person, database: on }) => {
+    const { asked, scenario, as } = body;
+    const { rows, faulty } = await triedPortfolio(on, figures, person.companyId, body);
+    if (faulty.length > 0) throw unfit(faulty);
+    const { view: asItIs, digits } = await portfolioOver(on, figures, person.companyId, asked);
+    const view = withTried(asItIs, new Map(rows.map((row) => [row.id, row])));
+    const name = `${nameOf(asked)}, scenario ${scenario}.${as}`;
+    const { portfolioCsv: csv, portfolioWorkbook: book, portfolioPaper: paper } = downloads;
+    switch (as) {
+      case 'csv':
+        return {
+          name,
+          type: `${csv.type}; charset=utf-8`,
+          bytes: Buffer.from(portfolioCsv(view, digits, scenario)),
+        };
+      case 'xlsx': {
+        const stream = new PassThrough();
+        const writing = writePortfolioWorkbook(stream, view, digits, scenario);
+        const [bytes] = await Promise.all([buffer(stream), writing]);
+        return { name, type: book.type, bytes };
+      }
+      case 'pdf': {
+        const bytes = await paperOf(on, files, person, view, { asked, scenario });
+        return { name, type: paper.type, bytes };
+      }
+    }
+  });
   return router;
+}
+
+/** That a scenario does not fit the instruments as they are now. */
+function unfit(faulty: readonly ChangeFaults[]): Refusal {
+  const named = faulty.map(
+    ({ name, faults }) => `${name}: ${faults.map(({ message }) => message).join(' ')}`,
+  );
+  return new Refusal(
+    422,
+    'does-not-fit',
+    `The scenario is taken out once all of it can be worked out. ${named.join(' ')}`,
+  );
+}
+
+/** The portfolio on paper. Throws {@link Refusal} 422 where it is too much for one. */
+async function paperOf(
+  database: Knex,
+  files: FileThread,
+  person: Person,
+  view: PortfolioView,
+  of: Pick<PortfolioPaperContext, 'asked' | 'scenario'>,
+): Promise<Uint8Array> {
+  if (view.rows.length > mostOnPaper) {
+    const message = `There are ${view.rows.length} instruments; a paper holds ${mostOnPaper}. Take out the workbook.`;
+    throw new Refusal(422, 'too-much', message);
+  }
+  const { name: company, currency, digits } = await companyOf(database, person.companyId);
+  const madeAt = `${new Date().toISOString().slice(0, 16).replace('T', ' ')} UTC`;
+  const { habits } = await habitsOf(database, person.companyId);
+  const alone = !(await asksForTwo(database, person.companyId));
+  const context = { company, currency, digits, habits, alone, ...of, madeBy: person.name, madeAt };
+  return files.make({ file: 'portfolio-paper', view, context });
 }
 
 /** Instruments that a paper holds; more are no paper that anybody reads. */
@@ -113,7 +159,7 @@ async function triedPortfolio(
   database: Knex,
   figures: FigureThreads,
   companyId: number,
-  { asked, on, changes }: v.InferOutput<typeof endpoints.tryPortfolio.body>,
+  { asked, on, changes }: Pick<v.InferOutput<typeof endpoints.tryPortfolio.body>, 'asked' | 'on' | 'changes'>,
 ): Promise<TriedPortfolioView> {
   const { fiscalYearEndMonth } = await companyOf(database, companyId);
   const periods = periodsOf(asked, fiscalYearEndMonth);

@@ -102,7 +102,7 @@ describe('the portfolio', () => {
       digits: 2,
       habits: usualHabits,
       asked,
-      preparedBy: 'Ilka Varga',
+      madeBy: 'Ilka Varga',
       alone: true,
       madeAt: '2026-11-25 16:00 UTC',
     });

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { parse } from 'csv-parse/sync';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ChangeFaults, PortfolioRow, RegisterRow, SideBySideView } from '@coffer/contract';
 import { loanDocument, TestServer, type Answer, type Caller } from '../testing/test-server.ts';
@@ -120,6 +121,43 @@ describe('a scenario', () => {
     const refused = await adopt(await keep({ instrumentId: one, version: 1, terms: { currency: 'USD' } }));
     expect([refused.status, refused.body.error.faults[0].key]).toEqual([422, 'changes.0.terms.currency']);
     expect((await instrument(one)).version).toBe(1);
+  });
+
+  it('leaves as files that say what is seen, named in head and file name', async () => {
+    const [one, other] = [await loan('One'), await loan('Other')];
+    const { body } = await tried(raised(one, '4000.00'));
+    const fileOf = (as: string, ...changes: object[]): Promise<Answer> =>
+      preparer.call('POST', '/api/portfolio/tried-file', {
+        asked: span,
+        on: '2026-10-31',
+        scenario: 'Faster',
+        changes,
+        as,
+      });
+    const csv = await fileOf('csv', raised(one, '4000.00'));
+    expect(csv.headers.get('content-disposition')).toContain(
+      'Portfolio payment 2026-11-01 to 2027-10-31, scenario Faster.csv',
+    );
+    const lines = parse(csv.text, { columns: true, bom: true }) as Record<string, string>[];
+    expect(new Set(lines.map(({ scenario }) => scenario))).toEqual(new Set(['Faster']));
+    const amountsOf = (id: string): string[] => {
+      const line = lines.find(({ name }) => name === names.get(id)) ?? {};
+      return Object.entries(line).flatMap(([key, value]) => (key.startsWith('20') ? [value] : []));
+    };
+    const names = new Map<string, string>();
+    for (const id of [one, other]) names.set(id, (await instrument(id)).document.name);
+    const [changed] = body.rows as PortfolioRow[];
+    expect(amountsOf(one)).toEqual(changed?.values.map((minor) => (minor / 100).toFixed(2)));
+    const asItIs = await portfolioRow(other);
+    expect(amountsOf(other)).toEqual(asItIs.values.map((minor) => (minor / 100).toFixed(2)));
+    expect(amountsOf(one)).not.toEqual(
+      (await portfolioRow(one)).values.map((minor) => (minor / 100).toFixed(2)),
+    );
+    const [book, paper] = [await fileOf('xlsx', raised(one)), await fileOf('pdf', raised(one))];
+    expect([book.text.slice(0, 2), paper.text.slice(0, 5)]).toEqual(['PK', '%PDF-']);
+    // What does not fit is in no file.
+    const unfit = await fileOf('csv', raised(one, 'much'));
+    expect([unfit.status, unfit.body.error.code]).toEqual([422, 'does-not-fit']);
   });
 
   it('is told what is wrong of it as it is tried, and the others are worked out', async () => {

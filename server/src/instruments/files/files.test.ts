@@ -59,7 +59,8 @@ describe('a working paper', () => {
       fiscalYearEndMonth: 6,
       version: 3,
       on: '2027-06-30',
-      preparedBy: 'Ilka Varga',
+      signed: undefined,
+      madeBy: 'Ilka Varga',
       alone: true,
       madeAt: '2026-11-25 16:00 UTC',
     });
@@ -119,7 +120,8 @@ describe('a working paper', () => {
       fiscalYearEndMonth: 6,
       version: 1,
       on: '2026-10-31',
-      preparedBy: 'Ilka Varga',
+      signed: undefined,
+      madeBy: 'Ilka Varga',
       alone: true,
       madeAt: '2026-11-25 16:00 UTC',
     };
@@ -129,6 +131,41 @@ describe('a working paper', () => {
     // 30 of 31 days of an even month of 100,000: at 6 % 483.87, at 12 % 967.74.
     expect(found.slice(at, at + 3)).toEqual(['Accrued interest', '483.87', '967.74']);
     expect(found).toContain('As known now');
+  });
+
+  it('is signed by who prepared and who approved the month, and by nobody who takes it out', () => {
+    const reading = readInstrument(loanDocument('Paper loan'));
+    if (!reading.ok) throw new Error('It reads.');
+    const record = paperRecord(reading.instrument, parseDay('2026-09-30') as CalendarDay);
+    const context = {
+      company: 'Ostrel Glassworks',
+      habits: usualHabits,
+      fiscalYearEndMonth: 6,
+      version: 1,
+      on: '2026-09-30',
+      madeBy: 'Tobiah Reyes',
+      alone: false,
+      madeAt: '2026-11-25 16:00 UTC',
+    };
+    const signed = {
+      prepared: { by: 'Ilka Varga', on: '2026-10-05' },
+      approved: { by: 'Bram Osterhout', on: '2026-10-06' },
+    };
+    const after = (signatures: typeof signed | undefined, what: string): string[] => {
+      const found = texts(workingPaper(record, { ...context, signed: signatures }).content);
+      const at = found.indexOf(what);
+      return found
+        .slice(at + 1)
+        .filter((text) => !text.startsWith('#'))
+        .slice(0, 2);
+    };
+    expect(after(signed, 'Prepared by')).toEqual(['Ilka Varga', '5 Oct 2026']);
+    expect(after(signed, 'Approved by')).toEqual(['Bram Osterhout', '6 Oct 2026']);
+    expect(after(undefined, 'Prepared by')).toEqual([' ', ' ']);
+    const { footer } = workingPaper(record, { ...context, signed });
+    expect(texts((footer as (page: number, pages: number) => unknown)(1, 2)).join(' ')).toContain(
+      'taken out by Tobiah Reyes',
+    );
   });
 
   it('lists what happened and what is to be noted', () => {

@@ -21,7 +21,8 @@ const context = {
   version: 1,
   on: '2027-12-31',
   alone: false,
-  preparedBy: 'Nobody',
+  signed: undefined,
+  madeBy: 'Nobody',
   madeAt: '2027-12-31 00:00 UTC',
 };
 /** The first files of a process take several times as long as those after them; so many and they do no more. */

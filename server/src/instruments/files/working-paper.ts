@@ -5,6 +5,18 @@ import type { InstrumentRecord, PaperRecord, PositionRecord } from './instrument
 import { closedBy, heading, inks, pairs, ruled, table } from './paper-parts.ts';
 import { mostRowsListed, paperSchedule } from './paper-schedule.ts';
 
+/** Who did something and on which day, `YYYY-MM-DD`. */
+interface Signature {
+  readonly by: string;
+  readonly on: string;
+}
+
+/** Who prepared a closed month and who approved it; one who closes alone prepared it and nobody approved it. */
+export interface Signed {
+  readonly prepared: Signature | undefined;
+  readonly approved: Signature | undefined;
+}
+
 /** What a working paper says beside the instrument itself. */
 export interface PaperContext {
   readonly company: string;
@@ -17,7 +29,9 @@ export interface PaperContext {
   readonly on: string;
   /** Whether months of the company are closed by one person, which every paper says. */
   readonly alone: boolean;
-  readonly preparedBy: string;
+  /** Who prepared and approved the month that ends on the day, where that is closed. */
+  readonly signed: Signed | undefined;
+  readonly madeBy: string;
   /** Day and time it was made, in words. */
   readonly madeAt: string;
 }
@@ -36,7 +50,7 @@ export function workingPaper(
     pageMargins: [42, 40, 42, 44],
     info: {
       title: `${named}: working paper on ${context.on}`,
-      author: context.preparedBy,
+      author: context.madeBy,
       creator: 'Coffer',
     },
     defaultStyle: { font: 'Sans', fontSize: 8, color: inks.ink },
@@ -49,7 +63,9 @@ export function workingPaper(
       color: inks.dim,
       fontSize: 7,
       columns: [
-        { text: `${context.company} · ${named} · made with Coffer ${context.madeAt}${closedBy(context)}` },
+        {
+          text: `${context.company} · ${named} · taken out by ${context.madeBy} · made with Coffer ${context.madeAt}${closedBy(context)}`,
+        },
         { text: `page ${page} of ${pages}`, alignment: 'right', width: 'auto' },
       ],
     }),
@@ -74,11 +90,14 @@ export function workingPaper(
 }
 
 function head(instrument: InstrumentRecord, context: PaperContext): Content {
-  const signed = (what: string, who: string, when: string): TableCell[] => [
+  const line = (what: string, who: string, when: string): TableCell[] => [
     { text: what, color: inks.dim },
     { text: who },
     { text: when },
   ];
+  // Of a month that is open nobody has signed anything: there is room for it.
+  const signature = (what: string, who: Signature | undefined): TableCell[] =>
+    line(what, who?.by ?? ' ', who ? showDay(who.on) : ' ');
   const { lender, agreement } = instrument;
   const of = [lender, agreement && `agreement ${agreement}`].filter(Boolean).join(', ');
   return {
@@ -100,9 +119,9 @@ function head(instrument: InstrumentRecord, context: PaperContext): Content {
           headerRows: 0,
           widths: [54, '*', 66],
           body: [
-            signed('Prepared by', context.preparedBy, showDay(context.madeAt.slice(0, 10))),
-            signed('Reviewed by', ' ', ' '),
-            signed('Terms', `version ${context.version}`, instrument.currency),
+            signature('Prepared by', context.signed?.prepared),
+            signature('Approved by', context.signed?.approved),
+            line('Terms', `version ${context.version}`, instrument.currency),
           ],
         },
       },

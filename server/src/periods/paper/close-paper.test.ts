@@ -63,6 +63,14 @@ describe('the working paper of a close', () => {
     // Every instrument of the month, and every entry, since they are few.
     for (const { name } of closed.rows) expect(text.replaceAll(' ', '')).toContain(name.replaceAll(' ', ''));
     expect(text).toContain('Entry by entry');
+    // Whoever takes a paper out has prepared nothing.
+    const reader = await server.as('tobiah');
+    const [first] = closed.rows;
+    const paper = await saying(
+      await reader.bytes(`/api/instruments/${first?.id}/working-paper.pdf?on=2026-10-31`),
+    );
+    expect(paper).toMatch(/Prepared by\s+Ilka Varga.*Approved by\s+Bram Osterhout/s);
+    expect(paper).toMatch(/taken out by Tobiah/);
   });
 
   it('has everything in the workbook: figures, differences and each entry, with sums that are those of the close', async () => {

@@ -5,6 +5,7 @@ import { catchError, map, retry, switchMap, throwError, timer, type Observable }
 import * as v from 'valibot';
 import { addressOf, refusalView, type Endpoint, type Question, type RefusalView } from '@coffer/contract';
 import { ConfirmDialog } from './confirm.dialog';
+import { nameOfFile, saveFile } from './save-file';
 
 /** A call that the server refused, or that did not reach it. */
 export class ApiRefusal extends Error {
@@ -69,6 +70,19 @@ export class ApiClient {
       );
   }
 
+  /** Calls what answers with a file, and keeps that. */
+  file<E extends Endpoint>(endpoint: E, body: v.InferInput<E['body']>): Observable<void> {
+    return this.http
+      .request(endpoint.method, endpoint.path, { body, responseType: 'arraybuffer', observe: 'response' })
+      .pipe(
+        map(({ headers, body: bytes }) => {
+          const type = headers.get('Content-Type') ?? '';
+          saveFile(nameOfFile(headers.get('Content-Disposition') ?? ''), new Blob([bytes ?? ''], { type }));
+        }),
+        catchError((error: unknown) => throwError(() => refusalOf(error))),
+      );
+  }
+
   private asked<E extends Endpoint>(
     endpoint: E,
     parts: CallParts<E>,
@@ -107,9 +121,19 @@ function sentBody(body: unknown): unknown {
     : body;
 }
 
+/** What a refusal says, also where a file was asked for. */
+function saidIn(said: unknown): unknown {
+  if (!(said instanceof ArrayBuffer)) return said;
+  try {
+    return JSON.parse(new TextDecoder().decode(said));
+  } catch {
+    return undefined;
+  }
+}
+
 function refusalOf(error: unknown): unknown {
   if (!(error instanceof HttpErrorResponse)) return error;
-  const read = v.safeParse(refusalView, error.error);
+  const read = v.safeParse(refusalView, saidIn(error.error));
   if (read.success) return new ApiRefusal(error.status, read.output.error);
   return new ApiRefusal(error.status, {
     code: 'unreachable',

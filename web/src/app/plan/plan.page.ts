@@ -6,6 +6,7 @@ import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatMenuModule } from '@angular/material/menu';
 import { Router } from '@angular/router';
 import { isOneCurrency, showDay, showDecimal } from '@coffer/contract';
+import { saveFile } from '../api/save-file';
 import { AsOfService } from '../company/as-of.service';
 import { CompanyService } from '../company/company.service';
 import { amountHint, dayHint, rateHint } from '../fields/hints';
@@ -174,12 +175,7 @@ export class PlanPage {
     const use = this.way()?.budget.use;
     const used = plan.budget && use ? { ...plan, budget: { ...plan.budget, use } } : plan;
     const text = JSON.stringify(used, null, 2);
-    const address = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
-    const link = document.createElement('a');
-    link.href = address;
-    link.download = `Plan ${this.asOf.date()}.json`;
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(address), 10_000);
+    saveFile(`Plan ${this.asOf.date()}.json`, new Blob([text], { type: 'application/json' }));
   }
 }
 

@@ -1,4 +1,10 @@
-import type { OutlookView, PortfolioRow, PortfolioView, TriedRow } from '@coffer/contract';
+import {
+  withTried,
+  type OutlookView,
+  type PortfolioRow,
+  type PortfolioView,
+  type TriedRow,
+} from '@coffer/contract';
 import { describe, expect, it } from 'vitest';
 import {
   periodName,
@@ -9,7 +15,7 @@ import {
   sumsOf,
   type PortfolioLine,
 } from './portfolio-rows';
-import { differenceCells, withTried } from './portfolio-tried';
+import { differenceCells } from './portfolio-tried';
 
 const row = (name: string, more: Partial<PortfolioRow>): PortfolioRow => ({
   id: name,

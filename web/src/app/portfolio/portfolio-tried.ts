@@ -1,16 +1,11 @@
 import type { MinorUnits } from '@coffer/core';
-import { showAmount, showMovement, type PortfolioView, type TriedRow } from '@coffer/contract';
-
-/** What a scenario changes, by instrument. */
-export type TriedRows = ReadonlyMap<string, TriedRow>;
-
-/** The portfolio with what a scenario makes of instruments in their place. */
-export function withTried(view: PortfolioView, tried: TriedRows): PortfolioView {
-  if (tried.size === 0) return view;
-  const known = new Set(view.rows.map(({ id }) => id));
-  const appearing = [...tried.values()].filter(({ id }) => !known.has(id));
-  return { ...view, rows: [...view.rows.map((row) => tried.get(row.id) ?? row), ...appearing] };
-}
+import {
+  showAmount,
+  showMovement,
+  type PortfolioView,
+  type TriedRow,
+  type TriedRows,
+} from '@coffer/contract';
 
 /** What a scenario changes, beside the portfolio as it is. */
 export interface TriedChanges {

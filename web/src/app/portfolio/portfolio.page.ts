@@ -14,7 +14,16 @@ import {
   type PortfolioMeasure,
   type PortfolioStep,
 } from '@coffer/core';
-import { downloads, endpoints, showAmount, showDay, type TriedRow, showDecimal } from '@coffer/contract';
+import {
+  downloads,
+  endpoints,
+  showAmount,
+  showDay,
+  type TriedRow,
+  type TriedRows,
+  showDecimal,
+  withTried,
+} from '@coffer/contract';
 import { CompanyChoice } from '../session/company-choice';
 import { ApiClient } from '../api/api-client';
 import { loaded } from '../api/loaded';
@@ -32,7 +41,7 @@ import { ScenarioStrip } from '../scenarios/scenario-strip';
 import { wordsOf } from '../scenarios/scenario-words';
 import { readNumber } from '../typed/typed-number';
 import { PaymentDrafts } from './payment-drafts';
-import { differenceCells, withTried, type TriedRows } from './portfolio-tried';
+import { differenceCells } from './portfolio-tried';
 import { measureChoices, measures, stepNames } from './portfolio-measures';
 import { portfolioChart, shadeOf } from './portfolio-chart';
 import {
@@ -236,6 +245,21 @@ export class PortfolioPage {
   ): string {
     const query = this.query();
     return query ? this.choice.file(of, {}, query) : '';
+  }
+
+  /** The scenario that is taken out, where one is chosen that changes something. */
+  protected readonly takenOut = computed(() =>
+    (this.triedQuery()?.changes.length ?? 0) > 0 ? this.desk.chosen() : undefined,
+  );
+
+  /** Takes out what is seen under it. */
+  protected takeOut(as: 'csv' | 'xlsx' | 'pdf'): void {
+    const [body, chosen] = [this.triedQuery(), this.takenOut()];
+    if (!body || !chosen) return;
+    this.fault.set('');
+    this.api.file(endpoints.triedPortfolioFile, { ...body, scenario: chosen.name, as }).subscribe({
+      error: (error: unknown) => this.fault.set(messageOf(error)),
+    });
   }
 
   protected look(at: number | undefined): void {
