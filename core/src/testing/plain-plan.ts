@@ -27,12 +27,7 @@ export const three = [monthly(560_000, '7.9'), monthly(850_000, '6.8'), monthly(
 export const members = three.map((schedule, at) => member(schedule, 'ABC'.charAt(at)));
 
 /** What a budget comes to that reaches a common day where it is used for one. */
-export function spent(
-  of: readonly PlanMember[],
-  on: number,
-  amount: number,
-  use: BudgetUse,
-): BudgetOutcome {
+export function spent(of: readonly PlanMember[], on: number, amount: number, use: BudgetUse): BudgetOutcome {
   const made = budgetOutcome(of, on, amount, use);
   if (!isOutcome(made)) throw new Error(`No common day is within it; ${made.least} would have one.`);
   return made;

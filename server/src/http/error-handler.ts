@@ -1,4 +1,4 @@
-import type { ErrorRequestHandler, RequestHandler } from 'express';
+import type { ErrorRequestHandler, Request, RequestHandler } from 'express';
 import { BeyondExact } from '@coffer/core';
 import { mostOfPerson, type RefusalView } from '@coffer/contract';
 import { NotWorkedOut } from '../instruments/known-instruments.ts';
@@ -51,7 +51,22 @@ function tooLarge(limit: number = mostOfPerson.bytes): Refusal {
   return new Refusal(413, 'too-large', `What was sent is larger than ${most}, the most that is taken here.`);
 }
 
-function refusalOf(error: unknown): Refusal | undefined {
+/** That the database went away: in the middle of a change it is not known how that ended. */
+function databaseIsAway(code: string | undefined, request: Request): Refusal {
+  const changes = request.method !== 'GET' && code !== 'ECONNREFUSED';
+  if (!changes)
+    return new Refusal(503, 'no-database', 'The database does not answer. Try again in a minute.');
+  const next = request.get('idempotency-key')
+    ? 'Send it again in a minute under the same key: it is not done twice.'
+    : 'Look in a minute, before you send it again.';
+  return new Refusal(
+    503,
+    'not-known',
+    `The database does not answer any more, and it is not known whether this was done. ${next}`,
+  );
+}
+
+function refusalOf(error: unknown, request: Request): Refusal | undefined {
   if (error instanceof Refusal) return error;
   const { type, code, name, message, limit } = error as {
     type?: string;
@@ -61,13 +76,9 @@ function refusalOf(error: unknown): Refusal | undefined {
     limit?: number;
   };
   const away = databaseAway.has(code ?? '') || connectionBroken.test(message ?? '');
-  if (away || name === 'KnexTimeoutError') {
-    return new Refusal(
-      503,
-      'no-database',
-      'The database does not answer, and nothing was changed. Try again in a minute.',
-    );
-  }
+  // No connection was to be had: nothing was begun.
+  if (name === 'KnexTimeoutError') return databaseIsAway('ECONNREFUSED', request);
+  if (away) return databaseIsAway(code, request);
   if (heldByAnother.has(code ?? '')) {
     return new Refusal(
       409,
@@ -106,7 +117,7 @@ export const errorHandler: ErrorRequestHandler = (error, request, response, next
     next(error);
     return;
   }
-  const refusal = refusalOf(error);
+  const refusal = refusalOf(error, request);
   if (!refusal) request.log.error({ err: error as Error }, 'failed');
   else if (refusal !== error) {
     // What was refused further in than the application: by the database's guards, by a parser.

@@ -1,7 +1,7 @@
 import { HttpClient, HttpErrorResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
-import { catchError, map, retry, switchMap, throwError, timer, type Observable } from 'rxjs';
+import { catchError, map, retry, switchMap, tap, throwError, timer, type Observable } from 'rxjs';
 import * as v from 'valibot';
 import { addressOf, refusalView, type Endpoint, type Question, type RefusalView } from '@coffer/contract';
 import { ConfirmDialog } from './confirm.dialog';
@@ -44,6 +44,8 @@ export function newKey(): string {
 export class ApiClient {
   private readonly http = inject(HttpClient);
   private readonly dialog = inject(MatDialog);
+  /** The keys of calls of which it is not known whether they were done: the same, sent again, is the same call. */
+  private readonly unanswered = new Map<string, string>();
 
   call<E extends Endpoint>(endpoint: E, parts: CallParts<E> = {}): Observable<v.InferOutput<E['answer']>> {
     const address = addressOf(
@@ -51,19 +53,30 @@ export class ApiClient {
       parts.params as Record<string, string> | undefined,
       parts.query as Record<string, string | undefined> | undefined,
     );
+    const kept = parts.key !== undefined && !(parts.body instanceof Uint8Array);
+    const same = kept ? `${endpoint.method} ${address} ${JSON.stringify(parts.body)}` : '';
+    const key = this.unanswered.get(same) ?? parts.key;
     return this.http
       .request(endpoint.method, address, {
         body: sentBody(parts.body ?? (endpoint.method === 'get' ? undefined : {})),
         headers: {
-          ...(parts.key !== undefined && { 'Idempotency-Key': parts.key }),
+          ...(key !== undefined && { 'Idempotency-Key': key }),
           ...(parts.body instanceof Uint8Array && { 'Content-Type': 'application/octet-stream' }),
         },
       })
       .pipe(
         retry({ count: mostAsked, delay: whileUnderWay }),
+        tap({
+          next: () => this.unanswered.delete(same),
+          error: (error: unknown) => {
+            if (key === undefined || !kept) return;
+            if (isUnknown(error)) this.unanswered.set(same, key);
+            else this.unanswered.delete(same);
+          },
+        }),
         map((answer) => v.parse(endpoint.answer, answer) as v.InferOutput<E['answer']>),
         catchError((error: unknown) => {
-          const refusal = refusalOf(error);
+          const refusal = refusalOf(error, mayHaveDone(endpoint, kept));
           const questions = refusal instanceof ApiRefusal ? refusal.refusal.confirm : undefined;
           return questions ? this.asked(endpoint, parts, questions, refusal) : throwError(() => refusal);
         }),
@@ -79,7 +92,7 @@ export class ApiClient {
           const type = headers.get('Content-Type') ?? '';
           saveFile(nameOfFile(headers.get('Content-Disposition') ?? ''), new Blob([bytes ?? ''], { type }));
         }),
-        catchError((error: unknown) => throwError(() => refusalOf(error))),
+        catchError((error: unknown) => throwError(() => refusalOf(error, 'nothing'))),
       );
   }
 
@@ -109,7 +122,7 @@ const askedAgain = 1000;
 
 /** Waits for the same call, which went out before and is not done twice, to answer. */
 function whileUnderWay(error: unknown): Observable<unknown> {
-  const refusal = refusalOf(error);
+  const refusal = refusalOf(error, 'nothing');
   const underWay = refusal instanceof ApiRefusal && refusal.refusal.code === 'in-progress';
   return underWay ? timer(askedAgain) : throwError(() => error);
 }
@@ -131,12 +144,36 @@ function saidIn(said: unknown): unknown {
   }
 }
 
-function refusalOf(error: unknown): unknown {
+/** Codes of refusals of which the server itself does not know whether the call was done. */
+const unknownCodes: ReadonlySet<string> = new Set(['not-known']);
+
+/** Whether it is not known of a call that failed whether it was done. */
+function isUnknown(error: unknown): boolean {
+  if (!(error instanceof HttpErrorResponse)) return false;
+  const read = v.safeParse(refusalView, saidIn(error.error));
+  return !read.success || unknownCodes.has(read.output.error.code);
+}
+
+/** What a call that nobody answered may have done: nothing, or something that is done once however often it is sent, or not. */
+type MayHaveDone = 'nothing' | 'again' | 'once';
+
+const mayHaveDone = ({ changes }: Endpoint, keyed: boolean): MayHaveDone =>
+  changes ? (keyed ? 'again' : 'once') : 'nothing';
+
+const unanswered: Readonly<Record<MayHaveDone, string>> = {
+  nothing: 'The server does not answer. Check that Coffer is running and try again.',
+  again:
+    'The server does not answer, and it is not known whether this was done. Try again: it is not done twice.',
+  once: 'The server does not answer, and it is not known whether this was done. Look before you try again.',
+};
+
+/** @param done what it may have done where nobody answered */
+function refusalOf(error: unknown, done: MayHaveDone): unknown {
   if (!(error instanceof HttpErrorResponse)) return error;
   const read = v.safeParse(refusalView, saidIn(error.error));
   if (read.success) return new ApiRefusal(error.status, read.output.error);
   return new ApiRefusal(error.status, {
     code: 'unreachable',
-    message: 'The server does not answer. Nothing was changed; check that Coffer is running and try again.',
+    message: unanswered[done],
   });
 }
