@@ -3,6 +3,7 @@ import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { connect } from '../../../database/connect.ts';
 import { notOfForm } from '../../../database/migrate.ts';
+import { freePort } from '../../free-port.ts';
 import type { Place } from '../place.ts';
 import { said, type Kind, type Work } from './work.ts';
 
@@ -105,10 +106,11 @@ export const migrating: Kind = async (_, place) => {
 };
 
 /** An installation is begun for the first time, by two who do not know of each other. */
-export const startingTwice: Kind = (_, place) => {
+export const startingTwice: Kind = async (_, place) => {
   const home = join(place.home, 'begun');
-  const start = command(place, 'start_application --own', home);
-  return Promise.resolve({
+  // The port that it takes where none is named may be another installation's.
+  const start = command(place, `COFFER_PORT=${await freePort()} start_application --own`, home);
+  return {
     name: 'starting twice',
     of: 'command',
     lasts: 8000,
@@ -130,5 +132,5 @@ export const startingTwice: Kind = (_, place) => {
       place.script(`stop_server '${home}'; stop_cluster '${home}'`, home);
       rmSync(home, { recursive: true, force: true });
     },
-  });
+  };
 };
