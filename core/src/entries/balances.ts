@@ -1,4 +1,4 @@
-import type { AccountRole } from './account-role.ts';
+import { accountRoles, type AccountRole } from './account-role.ts';
 import type { Entry, Posting } from './entry.ts';
 import type { MinorUnits } from '../units/units.ts';
 
@@ -18,13 +18,15 @@ export function balancesOf(found: readonly Entry[]): Map<AccountRole, MinorUnits
   return balances;
 }
 
-/** What must be posted to get from one set of balances to another. */
+/**
+ * What must be posted to get from one set of balances to another, in the order of {@link accountRoles}: in whatever order
+ * the balances were summed, the same is posted in the same order.
+ */
 export function difference(
   from: ReadonlyMap<AccountRole, MinorUnits>,
   to: ReadonlyMap<AccountRole, MinorUnits>,
 ): Posting[] {
-  const accounts = new Set([...from.keys(), ...to.keys()]);
-  return [...accounts]
+  return accountRoles
     .map((account): Posting => [account, (to.get(account) ?? 0) - (from.get(account) ?? 0)])
     .filter(([, amount]) => amount !== 0);
 }
