@@ -138,6 +138,7 @@ export {
   rowOfDue,
 } from './loan/schedule/loan-schedule.ts';
 export { fillRegularRows } from './loan/schedule/regular-rows.ts';
+export { financeCost, type FinanceCost } from './loan/schedule/finance-cost.ts';
 export { paymentsMade, totalDrawn, totalOf } from './loan/schedule/totals.ts';
 export type { LoanEvent } from './loan/terms/loan-events.ts';
 export { type LoanTerms, type Phase, phaseCount } from './loan/terms/loan-terms.ts';

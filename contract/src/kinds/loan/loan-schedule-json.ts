@@ -10,6 +10,7 @@ import {
   type MinorUnits,
   PeriodGrowths,
   totalDrawn,
+  financeCost,
   totalOf,
   unroundedPayment,
 } from '@coffer/core';
@@ -88,6 +89,7 @@ export function loanScheduleJson(schedule: LoanSchedule, range?: RowRange): Loan
   const end = rows.at(-1);
   const chosen = inRange(rows, range);
   const of = loanColumnsOf(schedule);
+  const purchase = financeCost(schedule);
   return {
     kind: schedule.kind,
     regularPayment: regularPayment(schedule, money),
@@ -106,11 +108,11 @@ export function loanScheduleJson(schedule: LoanSchedule, range?: RowRange): Loan
     rows: chosen.map((row) => publishedRow(loanScheduleColumns, row, of, terms.digits)),
     ...(range && { range: { from: range.from, to: range.to, ...rangeSums(schedule, chosen, money) } }),
     totals: totals(schedule, money),
-    ...(terms.purchase && {
+    ...(purchase && {
       purchase: {
-        price: money(terms.purchase.price),
-        downPayment: money(terms.purchase.downPayment),
-        financeCost: money(totalOf(schedule, 'interest')),
+        price: money(purchase.price),
+        downPayment: money(purchase.downPayment),
+        financeCost: money(purchase.cost),
       },
     }),
     ...(settlement && {

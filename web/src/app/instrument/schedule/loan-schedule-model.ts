@@ -4,6 +4,7 @@ import {
   explainLoanFigure,
   explainPosition,
   explainTotal,
+  financeCost,
   formatPercent,
   lastRowOn,
   loanRow,
@@ -15,6 +16,7 @@ import {
   type Frequency,
   type LoanFigure,
   type LoanSchedule,
+  type MinorUnits,
   type Ratio,
 } from '@coffer/core';
 import {
@@ -109,7 +111,7 @@ function life(schedule: LoanSchedule, at: Moment): LifeFact[] {
         ],
       }),
     ],
-    ...financeCost(schedule),
+    ...costOfPurchase(schedule),
     [`Rate on ${showDay(at.on)}`, shownRate(rates[rateAt(rates, at.on)]?.annualRate ?? terms.annualRate)],
     [
       schedule.closing[length - 1] === 0 ? 'Clears' : 'Last payment',
@@ -118,26 +120,30 @@ function life(schedule: LoanSchedule, at: Moment): LifeFact[] {
   ];
 }
 
-/** What a purchase costs for being financed: down payment and payments less the price. */
-function financeCost(schedule: LoanSchedule): LifeFact[] {
-  const { purchase, digits } = schedule.terms;
-  if (!purchase) return [];
-  const { price, downPayment } = purchase;
-  const paid = totalOf(schedule, 'payment') + totalOf(schedule, 'extra');
-  const cost = downPayment + paid - price;
-  const made = (): Explanation => ({
+/** What a purchase costs for being financed, as it is made. */
+function costOfPurchase(schedule: LoanSchedule): LifeFact[] {
+  const { digits } = schedule.terms;
+  const made = financeCost(schedule);
+  if (!made) return [];
+  const { price, downPayment, paid, left, drawn, forgiven, cost } = made;
+  const where = (label: string, amount: MinorUnits): Explanation['steps'] =>
+    amount === 0 ? [] : [{ label, amount }];
+  const explain = (): Explanation => ({
     title: 'Finance cost',
     amount: cost,
     steps: [
       { label: 'Down payment', amount: downPayment },
       { label: '+ paid in all', amount: paid },
+      ...where('+ left at the end', left),
+      ...where('+ forgiven', forgiven),
+      ...where('− drawn besides', drawn),
       { label: '− price', amount: price },
     ],
   });
   return [
     ['Price', showAmount(price, digits)],
     ['Down payment', showAmount(downPayment, digits)],
-    ['Finance cost', showAmount(cost, digits), made],
+    ['Finance cost', showAmount(cost, digits), explain],
   ];
 }
 
