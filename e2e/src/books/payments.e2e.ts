@@ -14,9 +14,13 @@ test('the month’s payments are recorded by keyboard: as scheduled, short and l
   // All unticked, then two: one of them as scheduled.
   await page.keyboard.press('a');
   await expect(page.getByText('Nothing is ticked.')).toBeVisible();
+  // A press on what is only read ticks nothing; one on the tick does, and so does Space from wherever in the row.
   await furnace.getByText('Furnace hall mortgage').click();
+  await expect(page.getByText('Nothing is ticked.')).toBeVisible();
+  await furnace.getByRole('gridcell').first().click();
   await expect(page.getByRole('button', { name: 'Record 1 payment' })).toBeVisible();
   await annealing.getByText('Annealing line loan').click();
+  await page.keyboard.press('Space');
   const grid = page.getByRole('grid', { name: 'Payments of the month' });
   await expect(grid).toBeFocused();
   for (let step = 0; step < 6; step += 1) await page.keyboard.press('ArrowRight');

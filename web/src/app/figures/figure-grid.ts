@@ -18,6 +18,7 @@ import {
   cellOf,
   type GridAct,
   type GridChoice,
+  type GridPlace,
   type GridColumn,
   type GridRow,
   type GridTyped,
@@ -63,7 +64,7 @@ export class FigureGrid<Item> {
   /** A cell was typed into. */
   readonly typed = output<GridTyped<Item>>();
   /** Somebody began to type into a cell that cannot be typed into, in a column of which others can. */
-  readonly untypable = output<GridChoice<Item>>();
+  readonly untypable = output<GridPlace<Item>>();
   /** Something is to be done about a row. */
   readonly act = output<GridAct<Item>>();
   /** The row under the pointer or the cursor. */
@@ -85,8 +86,10 @@ export class FigureGrid<Item> {
       return { row: at, column: before?.value.column ?? 0, from: at };
     },
   });
-  /** The cell being typed into, and the text it began with. */
-  protected readonly typing = signal<{ row: number; column: number; text: string } | undefined>(undefined);
+  /** The cell being typed into, the text that it is typed over with, and what it held. */
+  protected readonly typing = signal<
+    { row: number; column: number; text: string; begun: string } | undefined
+  >(undefined);
   private readonly changes = inject(ChangeDetectorRef);
   private readonly typedInto = viewChild<ElementRef<HTMLInputElement>>('typed');
   private readonly viewport = viewChild.required(CdkVirtualScrollViewport);
@@ -171,8 +174,10 @@ export class FigureGrid<Item> {
 
   protected onClick(row: number, column: number): void {
     this.cursor.set({ row, column, from: row });
+    this.look.emit(this.rows()[row]);
+    this.lookColumn.emit(this.columns()[column]?.key);
     this.focus();
-    if (!this.beginTyping()) this.emitChoice();
+    if (!this.beginTyping()) this.emitChoice('press');
   }
 
   /** Opens the cell under the cursor for typing, with the text it has or another; not every cell can be. */
@@ -181,7 +186,7 @@ export class FigureGrid<Item> {
     const [item, typed] = [this.rows()[row], this.columns()[column]?.typed];
     const begun = item?.type === 'item' ? typed?.(item.item) : undefined;
     if (begun === undefined) return false;
-    this.typing.set({ row, column, text: text ?? begun });
+    this.typing.set({ row, column, text: text ?? begun, begun });
     // Drawn at once, so that the next key goes into the cell however fast it follows.
     this.changes.detectChanges();
     const input = this.typedInto()?.nativeElement;
@@ -217,7 +222,8 @@ export class FigureGrid<Item> {
     if (!typing) return;
     this.typing.set(undefined);
     const [row, column] = [this.rows()[typing.row], this.columns()[typing.column]];
-    if (row && column) this.typed.emit({ row, column, text: text.trim() });
+    // Looking into a cell changes nothing.
+    if (row && column && text !== typing.begun) this.typed.emit({ row, column, text: text.trim() });
   }
 
   protected onFocus(): void {
@@ -252,8 +258,8 @@ export class FigureGrid<Item> {
     } else if (event.key === 'Delete') this.actOn(this.rows()[row], 'erase');
     else if (event.key === 'F2') this.beginTyping();
     else if (event.key === 'Enter') {
-      if (!this.beginTyping()) this.emitChoice();
-    } else if (event.key === ' ') this.emitChoice();
+      if (!this.beginTyping()) this.emitChoice('key');
+    } else if (event.key === ' ') this.emitChoice('key');
     else return;
     event.preventDefault();
   }
@@ -281,10 +287,10 @@ export class FigureGrid<Item> {
     else if (table.scrollTop < lowest) table.scrollTop = lowest;
   }
 
-  private emitChoice(): void {
+  private emitChoice(by: GridChoice<Item>['by']): void {
     const { row, column } = this.cursor();
     const [chosen, under] = [this.rows()[row], this.columns()[column]];
-    if (chosen && under) this.choose.emit({ row: chosen, column: under });
+    if (chosen && under) this.choose.emit({ by, row: chosen, column: under });
   }
 
   private footTexts(): string[][] {

@@ -62,10 +62,15 @@ export function cellOf<Item>(row: GridRow<Item>, column: GridColumn<Item>): Grid
   return typeof cell === 'string' ? { text: cell } : cell;
 }
 
-/** A cell that was chosen. */
-export interface GridChoice<Item> {
+/** A cell. */
+export interface GridPlace<Item> {
   readonly row: GridRow<Item>;
   readonly column: GridColumn<Item>;
+}
+
+/** A cell that was chosen: by a press on it, or by a key from wherever in the row the cursor is. */
+export interface GridChoice<Item> extends GridPlace<Item> {
+  readonly by: 'press' | 'key';
 }
 
 /** Something to do about a row: what its note offers, or `erase` for the Delete key. */
@@ -75,6 +80,6 @@ export interface GridAct<Item> {
 }
 
 /** What was typed into a cell. */
-export interface GridTyped<Item> extends GridChoice<Item> {
+export interface GridTyped<Item> extends GridPlace<Item> {
   readonly text: string;
 }

@@ -109,8 +109,10 @@ export class PaymentsPage {
     this.loaded.again();
   }
 
-  protected onChoose({ row }: GridChoice<DraftedPayment>): void {
+  protected onChoose({ by, row, column }: GridChoice<DraftedPayment>): void {
     if (row.type !== 'item' || !this.mayRecord()) return;
+    // A press on what is only read ticks nothing.
+    if (by === 'press' && column.key !== 'ticked') return;
     const { payment, draft, rest } = row.item;
     if (!rest && payment.recorded.length > 0 && !draft.ticked) return;
     this.change(row.item, { ticked: !draft.ticked });

@@ -33,7 +33,7 @@ import { AsOfService } from '../company/as-of.service';
 import { CompanyService } from '../company/company.service';
 import { ChoiceField } from '../fields/choice-field';
 import { FigureGrid } from '../figures/figure-grid';
-import type { GridAct, GridChoice, GridTyped } from '../figures/grid-model';
+import type { GridAct, GridChoice, GridPlace, GridTyped } from '../figures/grid-model';
 import { UnworkableNotice } from '../figures/unworkable-notice';
 import { outcomeWords } from '../scenarios/differences';
 import { ScenarioDesk, sentOf } from '../scenarios/scenario-desk';
@@ -311,7 +311,7 @@ export class PortfolioPage {
     return formatDay(addMonths(parseDay(openEnd) ?? 0, -1, true));
   }
 
-  protected onUntypable({ row, column }: GridChoice<PortfolioLine>): void {
+  protected onUntypable({ row, column }: GridPlace<PortfolioLine>): void {
     this.done.set('');
     if (row.type !== 'item') return;
     const { name } = row.item.row;

@@ -211,7 +211,7 @@ export class TakeOnPage {
     if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) this.takeOn();
     else if (typing || event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey) return;
     else if (event.key === 'n') this.toNextFault();
-    else if (event.key === 'x') this.turnRow();
+    else if (event.key === 'x' && isInRows(event.target)) this.turnRow();
     else return;
     event.preventDefault();
   }
@@ -290,4 +290,9 @@ export class TakeOnPage {
     link.click();
     URL.revokeObjectURL(link.href);
   }
+}
+
+/** Whether a key is pressed where the rows are: elsewhere it is not about the row under their cursor. */
+function isInRows(target: EventTarget | null): boolean {
+  return target instanceof Element && target.closest('coffer-figure-grid') !== null;
 }
