@@ -129,6 +129,9 @@ export class PlanDesk {
       this.typed.set({ ...emptyPlan, ...kept.typed });
       this.choices.update((choices) => ({ ...choices, ...kept.choices }));
     }
+    // Suggested before anything is shown: what came later would stand in the middle of what is typed by then.
+    this.suggest();
+    effect(() => this.suggest());
     effect(() => this.browser.keep('plan', 'page', { typed: this.typed(), choices: this.choices() }));
     toObservable(this.asOf.date)
       .pipe(
@@ -139,8 +142,6 @@ export class PlanDesk {
         next: ({ rows }) => {
           this.rows.set(rows);
           this.documents.set(new Map());
-          if (this.typed().clearBy === '')
-            this.type({ clearBy: showDay(formatDay(firstWish(this.asOf.date()))) });
         },
         error: (error: unknown) => this.failed.set(messageOf(error)),
       });
@@ -164,6 +165,16 @@ export class PlanDesk {
       .pipe(debounceTime(120), takeUntilDestroyed())
       .subscribe(() => this.work());
     inject(DestroyRef).onDestroy(() => this.running?.unsubscribe());
+  }
+
+  private suggested = false;
+
+  /** Suggests a day, once it is known from when on: once, so that a field that is emptied stays so. */
+  private suggest(): void {
+    const on = this.asOf.date();
+    if (this.suggested || parseDay(on) === undefined) return;
+    this.suggested = true;
+    if (untracked(this.typed).clearBy === '') this.type({ clearBy: showDay(formatDay(firstWish(on))) });
   }
 
   private ready(): boolean {
