@@ -19,16 +19,25 @@ export class FormFocus {
 
   /** A new instrument begins with its name. */
   name(): void {
-    setTimeout(() => this.fields()[0]?.focus({ preventScroll: true }));
+    setTimeout(() => {
+      if (!this.isTyping()) this.fields()[0]?.focus({ preventScroll: true });
+    });
   }
 
   /** What is begun goes on at the first field that is still to be typed. */
   firstEmpty(): void {
-    setTimeout(() =>
+    setTimeout(() => {
+      if (this.isTyping()) return;
       this.fields()
         .find(({ value }) => value === '')
-        ?.focus(),
-    );
+        ?.focus();
+    });
+  }
+
+  /** Whoever has begun to type meanwhile keeps the cursor where it is. */
+  private isTyping(): boolean {
+    const at = document.activeElement;
+    return at instanceof HTMLInputElement && this.host.nativeElement.contains(at);
   }
 
   /** What keeps terms from being saved is brought into view, wherever the form stands, with the cursor in it. */
