@@ -5,7 +5,7 @@ import type { PlannedLoan } from '../loan/plan/plan-loan.ts';
 import { byContract, type PlanMember } from './plan.ts';
 import { planFund, type FundRule } from './plan-fund.ts';
 import { raisableOf, raisedBy, type Raisable, type RaisedMember } from './raisable.ts';
-import { rateOfNoValue, type DatedAmount } from './present-value.ts';
+import { paymentsOf, rateOfNoValue, type DatedAmount } from './present-value.ts';
 import type { Count, MinorUnits } from '../units/units.ts';
 
 /** Horizons to compare: each month or each year up to a number of them. */
@@ -98,7 +98,7 @@ function ofProvided(
   rule: FundRule,
 ): RaisedMember | undefined {
   const { schedule } = member;
-  const payments = unchanged.rows.map((row) => ({ on: row.on, amount: row.paid }));
+  const payments = paymentsOf(unchanged.rows);
   const contractual = { interest: unchanged.interest, yearlyCash: unchanged.payment * perYear };
   const goal = debtKindOf(schedule).owed(schedule, clearBy);
   if (goal === 0) return { ...contractual, payments };

@@ -2,7 +2,7 @@ import { calendarFields, type CalendarDay } from '../calendar/calendar-day.ts';
 import { paymentsPerYear } from '../calendar/frequency.ts';
 import type { PlannedLoan } from '../loan/plan/plan-loan.ts';
 import { exactProof, type Proof } from '../proofs/proof.ts';
-import type { PlannedMember } from './plan.ts';
+import { leftAfter, type PlannedMember } from './plan.ts';
 import type { MinorUnits } from '../units/units.ts';
 
 /** What a plan comes to in a year. Minor units. */
@@ -100,7 +100,7 @@ export function planProofs(
   const overYears = years.reduce((sum, year) => sum + year.interest, 0);
   const unpaid = members.reduce((sum, member) => sum + member.unpaid, 0);
   const drawn = members.reduce((sum, { rows }) => sum + rows.reduce((total, row) => total + row.drawn, 0), 0);
-  const left = members.reduce((sum, { rows }) => sum + (rows.at(-1)?.closing ?? 0), 0);
+  const left = members.reduce((sum, member) => sum + leftAfter(member), 0);
   return [
     exactProof('Interest over loans = interest over years', interest - overYears),
     exactProof(

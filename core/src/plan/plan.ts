@@ -14,6 +14,16 @@ import {
 import { planFund, type FundRule } from './plan-fund.ts';
 import type { MinorUnits } from '../units/units.ts';
 
+/** Balance and unpaid interest once nothing more is paid, minor units. */
+export function leftAfter({
+  rows,
+  balance,
+  unpaid,
+}: Pick<PlannedLoan, 'rows' | 'balance' | 'unpaid'>): MinorUnits {
+  const last = rows.at(-1);
+  return last ? last.closing + last.unpaid : balance + unpaid;
+}
+
 /** An instrument in a plan. */
 export interface PlanMember {
   readonly name: string;

@@ -6,6 +6,13 @@ export interface DatedAmount {
   readonly amount: number;
 }
 
+/** What is paid, by day. */
+export function paymentsOf(
+  rows: readonly { readonly on: CalendarDay; readonly paid: number }[],
+): DatedAmount[] {
+  return rows.map(({ on, paid }) => ({ on, amount: paid }));
+}
+
 const yearDays = 365;
 const lowest = -0.99;
 const highest = 1e6;

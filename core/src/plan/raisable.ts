@@ -5,7 +5,7 @@ import type { Contract } from '../loan/plan/contract.ts';
 import { levelBy, planLoan } from '../loan/plan/plan-loan.ts';
 import { followPayments, regularContract, type RegularContract } from '../loan/plan/regular-contract.ts';
 import type { PlanMember } from './plan.ts';
-import type { DatedAmount } from './present-value.ts';
+import { paymentsOf, type DatedAmount } from './present-value.ts';
 import type { Count, MinorUnits } from '../units/units.ts';
 
 /** A member whose payments can be raised, made ready for many trials. */
@@ -50,8 +50,8 @@ export function raisedBy(
   if (!regular) {
     const planned = planLoan(contract, clearBy, least);
     if ('earliest' in planned) return undefined;
-    const payments = planned.rows.map(({ on, paid }) => ({ on, amount: paid }));
-    return { interest: planned.interest, yearlyCash: planned.payment * perYear, payments };
+    const { interest, payment, rows } = planned;
+    return { interest, yearlyCash: payment * perYear, payments: paymentsOf(rows) };
   }
   const found = levelBy(contract, regular, clearBy, least);
   if ('earliest' in found) return undefined;

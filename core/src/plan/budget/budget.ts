@@ -2,9 +2,17 @@ import type { CalendarDay } from '../../calendar/calendar-day.ts';
 import { paymentsPerYear } from '../../calendar/frequency.ts';
 import type { PlannedRow } from '../../loan/plan/plan-loan.ts';
 import type { MinorUnits } from '../../units/units.ts';
-import { byContract, type PlanMember } from '../plan.ts';
+import { byContract, leftAfter, type PlanMember } from '../plan.ts';
+import { paymentsOf, type DatedAmount } from '../present-value.ts';
 import { budgetAccount, lastPaid, type BudgetAccount } from './budget-account.ts';
-import { cashMonths, leastBudget, shortageIn, type CashMonth, type Shortage } from './cash-account.ts';
+import {
+  cashMonths,
+  leastBudget,
+  paidByMonth,
+  shortageIn,
+  type CashMonth,
+  type Shortage,
+} from './cash-account.ts';
 import { inOrder, inTurn, type Turns } from './in-turn.ts';
 import { toOneDay } from './one-day.ts';
 
@@ -81,7 +89,7 @@ export function budgetOutcome(
     if (!day.reached) return { least: day.least };
     return { ...outcomeOf(accounts, on, monthly, 0), unspent: day.unspent, outOfReach: day.outOfReach };
   }
-  const covers = leastBudget(cashMonths(paymentsOf(accounts), on, 0).map(({ paid }) => paid));
+  const covers = leastBudget(paidByMonth(allPayments(accounts), on));
   inTurn(accounts, inOrder(accounts, on, use), on, monthly);
   return outcomeOf(accounts, on, monthly, covers);
 }
@@ -96,10 +104,8 @@ export function isOutcome(made: BudgetOutcome | NoCommonDay): made is BudgetOutc
   return 'months' in made;
 }
 
-const paymentsOf = (
-  accounts: readonly BudgetAccount[],
-): { readonly on: CalendarDay; readonly amount: MinorUnits }[] =>
-  accounts.flatMap(({ rows }) => rows.map(({ on, paid }) => ({ on, amount: paid })));
+const allPayments = (accounts: readonly BudgetAccount[]): DatedAmount[] =>
+  accounts.flatMap(({ rows }) => paymentsOf(rows));
 
 function outcomeOf(
   accounts: readonly BudgetAccount[],
@@ -108,15 +114,14 @@ function outcomeOf(
   covers: MinorUnits,
 ): BudgetOutcome {
   const members = accounts.map(({ name, rows, balance, unpaid }): BudgetLoan => {
-    const last = rows.at(-1);
-    const left = last ? last.closing + last.unpaid : balance + unpaid;
+    const left = leftAfter({ rows, balance, unpaid });
     return { name, clears: left === 0 ? lastPaid(rows, on) : undefined, left, balance, unpaid, rows };
   });
   const rows = accounts.flatMap((account) => account.rows);
   const sum = (of: (row: PlannedRow) => MinorUnits): MinorUnits =>
     rows.reduce((total, row) => total + of(row), 0);
   const left = members.reduce((total, member) => total + member.left, 0);
-  const months = cashMonths(paymentsOf(accounts), on, monthly);
+  const months = cashMonths(allPayments(accounts), on, monthly);
   const short = shortageIn(months);
   return {
     clears: left === 0 ? Math.max(on, ...members.map(({ clears }) => clears ?? on)) : undefined,

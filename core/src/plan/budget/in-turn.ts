@@ -4,6 +4,7 @@ import { rowsAfter, type PlannedRow } from '../../loan/plan/plan-loan.ts';
 import { ratioToNumber } from '../../money/ratio.ts';
 import { rateAt } from '../../rates/rate-timeline.ts';
 import type { MinorUnits } from '../../units/units.ts';
+import { paymentsOf } from '../present-value.ts';
 import { lastPaid, type BudgetAccount } from './budget-account.ts';
 import { monthNumber, paidByMonth } from './cash-account.ts';
 
@@ -85,10 +86,7 @@ function mostExtra(
   monthly: MinorUnits,
 ): MinorUnits[] {
   const own = paidByMonth(dues, on);
-  const theirs = paidByMonth(
-    others.flat().map(({ on: day, paid }) => ({ on: day, amount: paid })),
-    on,
-  );
+  const theirs = paidByMonth(paymentsOf(others.flat()), on);
   const aside = setAside(others, on);
   const length = Math.max(own.length, theirs.length);
   const there: MinorUnits[] = [];
@@ -111,10 +109,7 @@ function setAside(all: readonly (readonly PlannedRow[])[], on: CalendarDay): Rea
   const sums = new Map<number, MinorUnits>();
   for (const rows of all) {
     let before = -1;
-    paidByMonth(
-      rows.map(({ on: day, paid }) => ({ on: day, amount: paid })),
-      on,
-    ).forEach((paid, month) => {
+    paidByMonth(paymentsOf(rows), on).forEach((paid, month) => {
       if (paid === 0) return;
       for (let at = before + 1; at < month; at += 1) {
         const part = Math.floor((paid * (at - before)) / (month - before));

@@ -2,6 +2,7 @@ import type { CalendarDay } from '../../calendar/calendar-day.ts';
 import { planLoan } from '../../loan/plan/plan-loan.ts';
 import { firstWhere } from '../../search/first-where.ts';
 import type { MinorUnits } from '../../units/units.ts';
+import { paymentsOf } from '../present-value.ts';
 import { raisedBy, yearlyCashBy, type Raisable } from '../raisable.ts';
 import type { BudgetAccount } from './budget-account.ts';
 import { leastBudget, paidByMonth } from './cash-account.ts';
@@ -22,7 +23,7 @@ export function toOneDay(accounts: readonly BudgetAccount[], on: CalendarDay, mo
   const all = [...new Set(open.flatMap(({ raisable }) => raisable.contract.dues.map((due) => due.on)))];
   all.sort((a, b) => a - b);
   const last = all.at(-1) ?? on;
-  const reached = open.filter(({ raisable }) => yearlyCashBy(raisable, last) < Infinity);
+  const reached = open.filter(({ raisable }) => raisedBy(raisable, last) !== undefined);
   const days = reached.length > 0 ? all : [last];
   const trial = new Trial(
     reached.map(({ raisable }) => raisable),
@@ -79,8 +80,10 @@ class Trial {
     rest: readonly BudgetAccount[],
     private readonly on: CalendarDay,
   ) {
-    const payments = rest.flatMap(({ rows }) => rows.map(({ on: day, paid }) => ({ on: day, amount: paid })));
-    this.fixed = paidByMonth(payments, on);
+    this.fixed = paidByMonth(
+      rest.flatMap(({ rows }) => paymentsOf(rows)),
+      on,
+    );
     this.fixedYearly = rest.reduce(
       (sum, { rows, perYear }) => sum + (rows.find(({ paid }) => paid > 0)?.paid ?? 0) * perYear,
       0,

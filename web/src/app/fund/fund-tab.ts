@@ -34,6 +34,7 @@ import { Router, RouterLink } from '@angular/router';
 import { ApiClient, ApiRefusal } from '../api/api-client';
 import { loaded } from '../api/loaded';
 import { messageOf } from '../api/message-of';
+import { saveFile } from '../api/save-file';
 import { SessionService } from '../session/session.service';
 import { MatDialog } from '@angular/material/dialog';
 import { present } from '../fields/field-reader';
@@ -311,11 +312,7 @@ export class FundTab {
     const made = this.made();
     if (!made) return;
     const text = `${JSON.stringify(made.document, null, 2)}\n`;
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
-    link.download = 'fund.json';
-    link.click();
-    URL.revokeObjectURL(link.href);
+    saveFile('fund.json', new Blob([text], { type: 'application/json' }));
   }
 }
 

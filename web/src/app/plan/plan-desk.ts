@@ -18,6 +18,7 @@ import { viewKindOf } from '../kinds/view-kinds';
 import {
   emptyPlan,
   fieldOf,
+  firstChoices,
   firstWish,
   planOf,
   type PlanCandidate,
@@ -44,16 +45,7 @@ export class PlanDesk {
   private readonly browser = inject(KeptInBrowser);
   private readonly worker = inject(PlanWorker);
   readonly typed = signal<TypedPlan>(emptyPlan);
-  private readonly choices = signal<KeptPlan['choices']>({
-    mode: 'day',
-    chosen: undefined,
-    least: {},
-    freed: 'year',
-    kept: [],
-    outlaysDeductible: false,
-    interestDeductible: false,
-    order: [],
-  });
+  private readonly choices = signal<KeptPlan['choices']>({ ...firstChoices, chosen: undefined });
   private readonly rows = signal<readonly RegisterRow[] | undefined>(undefined);
   private readonly documents = signal<ReadonlyMap<string, { version: number; document: unknown }>>(new Map());
   readonly failed = signal('');

@@ -44,6 +44,17 @@ export interface PlanChoices {
   readonly order: readonly string[];
 }
 
+/** What is chosen at first. */
+export const firstChoices: Omit<PlanChoices, 'chosen'> = {
+  mode: 'day',
+  least: {},
+  freed: 'year',
+  kept: [],
+  outlaysDeductible: false,
+  interestDeductible: false,
+  order: [],
+};
+
 /** An instrument that may be in a plan, with its document once it is there. */
 export interface PlanCandidate {
   readonly row: RegisterRow;

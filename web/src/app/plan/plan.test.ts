@@ -1,7 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import type { PublishedHorizon, PublishedPlannedLoan, RegisterRow } from '@coffer/contract';
 import { cashTop, nearestHorizon, offPicture } from './frontier-chart';
-import { emptyPlan, fieldOf, planOf, type PlanCandidate, type PlanChoices } from './plan-inputs';
+import {
+  emptyPlan,
+  fieldOf,
+  firstChoices,
+  planOf,
+  type PlanCandidate,
+  type PlanChoices,
+} from './plan-inputs';
 import { planWork, type BudgetWay, type PlanAnswer, type PlanQuestion } from './plan-work';
 import { clearedBy, refusalOfWay, waySentence, worthSentence, yearSteps } from './plan-words';
 
@@ -24,16 +31,7 @@ const three = [
   candidate('b', 'B', '8500.00', '6.8%'),
   candidate('c', 'C', '2300.00', '2.875%'),
 ];
-const choices: PlanChoices = {
-  mode: 'day',
-  chosen: ['a', 'b', 'c'],
-  least: {},
-  freed: 'year',
-  kept: [],
-  outlaysDeductible: false,
-  interestDeductible: false,
-  order: [],
-};
+const choices: PlanChoices = { ...firstChoices, chosen: ['a', 'b', 'c'] };
 const typed = { ...emptyPlan, clearBy: '31 dec 30', hurdle: '6' };
 const answers = (more: Partial<PlanQuestion> = {}): PlanAnswer[] => [
   ...planWork({

@@ -14,6 +14,7 @@ import { dayCountNames, dayCounts, frequencies, type DayCountName, type Frequenc
 import { frequencyInWords, mostAtOnce, showNumber } from '@coffer/contract';
 import { ApiRefusal } from '../api/api-client';
 import { messageOf } from '../api/message-of';
+import { saveFile } from '../api/save-file';
 import { CompanyService } from '../company/company.service';
 import { FigureGrid } from '../figures/figure-grid';
 import type { GridAct, GridTyped } from '../figures/grid-model';
@@ -284,11 +285,7 @@ export class TakeOnPage {
       meaningNames.map((meaning) => example[meaning] ?? ''),
     );
     const text = [columns, ...lines].map((row) => row.map((cell) => `"${cell}"`).join(',')).join('\r\n');
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(new Blob([`\ufeff${text}\r\n`], { type: 'text/csv' }));
-    link.download = 'instruments-to-take-on.csv';
-    link.click();
-    URL.revokeObjectURL(link.href);
+    saveFile('instruments-to-take-on.csv', new Blob([`\ufeff${text}\r\n`], { type: 'text/csv' }));
   }
 }
 
