@@ -28,7 +28,8 @@ const databaseAway = new Set([
   '08003',
   '08006',
 ]);
-const connectionBroken = /^Connection (terminated|ended)|not queryable|Client was closed/;
+// What was asked when it broke may stand before it: "COMMIT; - Connection terminated unexpectedly".
+const connectionBroken = /(^| - )Connection (terminated|ended)|not queryable|Client was closed/;
 
 /** What is waited for is held by another call, for longer than is waited, or while that one waits for this. */
 const heldByAnother = new Set(['55P03', '40P01']);
@@ -51,11 +52,12 @@ function tooLarge(limit: number = mostOfPerson.bytes): Refusal {
   return new Refusal(413, 'too-large', `What was sent is larger than ${most}, the most that is taken here.`);
 }
 
-/** That the database went away: in the middle of a change it is not known how that ended. */
-function databaseIsAway(code: string | undefined, request: Request): Refusal {
-  const changes = request.method !== 'GET' && code !== 'ECONNREFUSED';
-  if (!changes)
-    return new Refusal(503, 'no-database', 'The database does not answer. Try again in a minute.');
+/** The same before anything was begun: no connection was to be had. */
+const neverBegun = new Set(['ECONNREFUSED', '57P03']);
+
+/** That the database does not answer; of a change that was begun it is not known how it ended. */
+function databaseIsAway(begun: boolean, request: Request): Refusal {
+  if (!begun) return new Refusal(503, 'no-database', 'The database does not answer. Try again in a minute.');
   const next = request.get('idempotency-key')
     ? 'Send it again in a minute under the same key: it is not done twice.'
     : 'Look in a minute, before you send it again.';
@@ -76,9 +78,8 @@ function refusalOf(error: unknown, request: Request): Refusal | undefined {
     limit?: number;
   };
   const away = databaseAway.has(code ?? '') || connectionBroken.test(message ?? '');
-  // No connection was to be had: nothing was begun.
-  if (name === 'KnexTimeoutError') return databaseIsAway('ECONNREFUSED', request);
-  if (away) return databaseIsAway(code, request);
+  if (name === 'KnexTimeoutError') return databaseIsAway(false, request);
+  if (away) return databaseIsAway(request.changes === true && !neverBegun.has(code ?? ''), request);
   if (heldByAnother.has(code ?? '')) {
     return new Refusal(
       409,

@@ -27,6 +27,8 @@ declare module 'express-serve-static-core' {
   interface Request {
     /** Where large bodies are read. */
     bodies: BodyThread;
+    /** Whether the call changes something; said once its endpoint is known. */
+    changes?: boolean;
   }
 }
 
@@ -167,6 +169,7 @@ export function serveAfter<E extends Endpoint, Before>(
   type Answer = v.InferOutput<E['answer']>;
   const inTransaction = endpoint.changes && endpoint.access !== 'anyone';
   router[endpoint.method](endpoint.path, async (request, response) => {
+    request.changes = endpoint.changes;
     const caller = callerOf(request, endpoint.access);
     const params = checked(endpoint.params, request.params) as v.InferOutput<E['params']>;
     const query = checked(endpoint.query, queryOf(request)) as v.InferOutput<E['query']>;

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import type { ConfirmCode, MonthComment, MonthStep } from '@coffer/contract';
+import { periodsOf } from '../company/company-view.ts';
 import { newestVersion, type Maker } from '../instruments/instrument-store.ts';
 import { readParts, type CloseDigest } from './close-digest.ts';
 
@@ -68,18 +69,34 @@ export async function stepsOf(database: Knex, companyId: number, endsOn: string)
   return rows.map(({ at, ...row }) => ({ ...row, at: at.toISOString() }));
 }
 
-/** Who did something to a month, and when, in the form of an instant; nobody where Coffer itself did. */
-export type StepTaken = Pick<MonthStep, 'by' | 'at'>;
+/** Who signed for a month, and on which day, `YYYY-MM-DD`. */
+interface Signature {
+  readonly by: string;
+  readonly on: string;
+}
 
-/** Who handed a closed month over and who closed it; nothing where it is not closed. */
+/** Who prepared a closed month and who approved it; nobody approved one that was closed by one person. */
+export interface Signatures {
+  readonly prepared: Signature | undefined;
+  readonly approved: Signature | undefined;
+}
+
+/** The signatures of a month; none where it is not closed. */
 export async function signaturesOf(
   database: Knex,
   companyId: number,
   endsOn: string,
-): Promise<{ readonly handedOver: StepTaken | undefined; readonly closed: StepTaken } | undefined> {
+): Promise<Signatures | undefined> {
+  const period = (await periodsOf(database, companyId)).find((each) => each.endsOn === endsOn);
+  if (!period?.closedAt) return undefined;
   const steps = await stepsOf(database, companyId, endsOn);
-  const closed = steps.findLast(({ step }) => step === 'closed');
-  return closed && { handedOver: steps.findLast(({ step }) => step === 'handed-over'), closed };
+  const signed = (step: MonthStep['step']): Signature | undefined => {
+    const { by, at } = steps.findLast((each) => each.step === step) ?? {};
+    return by && at ? { by, on: at.slice(0, 10) } : undefined;
+  };
+  return period.closedAs === 'reviewed'
+    ? { prepared: signed('handed-over'), approved: signed('closed') }
+    : { prepared: signed('closed'), approved: undefined };
 }
 
 /** What was said about a month, oldest first. */

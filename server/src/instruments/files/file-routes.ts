@@ -4,14 +4,13 @@ import { parseDay, type CalendarDay } from '@coffer/core';
 import { downloads, isOwed, usualHabits } from '@coffer/contract';
 import { habitsOf } from '../../company/settings.ts';
 import { companyOf } from '../../company/company-store.ts';
-import { signaturesOf, type StepTaken } from '../../periods/month-steps.ts';
+import { signaturesOf } from '../../periods/month-steps.ts';
 import { asksForTwo } from '../../periods/second-person.ts';
 import { serveFile, type FileCall } from '../../http/route.ts';
 import { sendAsFile } from '../../http/send-file.ts';
 import type { FigureThreads } from '../../workers/figure-threads.ts';
 import type { FileThread } from '../../workers/file-thread.ts';
 import { newestVersion, reportedVersion } from '../instrument-store.ts';
-import type { Signed } from './working-paper.ts';
 import { anyDocumentOf, documentOf, madeOf, NotWorkedOut, type StoredVersion } from '../known-instruments.ts';
 
 /** Who asks for a file, and of which instrument. */
@@ -69,7 +68,7 @@ export function fileRoutes(database: Knex, figures: FigureThreads, files: FileTh
       alone: !(await asksForTwo(database, call.person.companyId)),
       version: version.version,
       on,
-      signed: signedAs(await signaturesOf(database, call.person.companyId, on)),
+      signed: await signaturesOf(database, call.person.companyId, on),
       madeBy: call.person.name,
       madeAt: `${new Date().toISOString().slice(0, 16).replace('T', ' ')} UTC`,
     };
@@ -82,17 +81,4 @@ export function fileRoutes(database: Knex, figures: FigureThreads, files: FileTh
     call.response.end(paper);
   });
   return router;
-}
-
-/** The signatures of a closed month; one who closed it alone approved nothing. */
-function signedAs(steps: Awaited<ReturnType<typeof signaturesOf>>): Signed | undefined {
-  if (!steps) return undefined;
-  const { handedOver, closed } = steps;
-  const signature = ({ by, at }: StepTaken): { by: string; on: string } => ({
-    by: by ?? 'Coffer',
-    on: at.slice(0, 10),
-  });
-  return handedOver && handedOver.by !== closed.by
-    ? { prepared: signature(handedOver), approved: signature(closed) }
-    : { prepared: signature(closed), approved: undefined };
 }

@@ -1,21 +1,10 @@
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import type { Count, PositionFigure, Proof } from '@coffer/core';
 import { showAmount, showDay, showText, type Habits } from '@coffer/contract';
+import type { Signatures } from '../../periods/month-steps.ts';
 import type { InstrumentRecord, PaperRecord, PositionRecord } from './instrument-record.ts';
 import { closedBy, heading, inks, pairs, ruled, table } from './paper-parts.ts';
 import { mostRowsListed, paperSchedule } from './paper-schedule.ts';
-
-/** Who did something and on which day, `YYYY-MM-DD`. */
-interface Signature {
-  readonly by: string;
-  readonly on: string;
-}
-
-/** Who prepared a closed month and who approved it; one who closes alone prepared it and nobody approved it. */
-export interface Signed {
-  readonly prepared: Signature | undefined;
-  readonly approved: Signature | undefined;
-}
 
 /** What a working paper says beside the instrument itself. */
 export interface PaperContext {
@@ -30,7 +19,7 @@ export interface PaperContext {
   /** Whether months of the company are closed by one person, which every paper says. */
   readonly alone: boolean;
   /** Who prepared and approved the month that ends on the day, where that is closed. */
-  readonly signed: Signed | undefined;
+  readonly signed: Signatures | undefined;
   readonly madeBy: string;
   /** Day and time it was made, in words. */
   readonly madeAt: string;
@@ -96,7 +85,7 @@ function head(instrument: InstrumentRecord, context: PaperContext): Content {
     { text: when },
   ];
   // Of a month that is open nobody has signed anything: there is room for it.
-  const signature = (what: string, who: Signature | undefined): TableCell[] =>
+  const signature = (what: string, who: Signatures['prepared']): TableCell[] =>
     line(what, who?.by ?? ' ', who ? showDay(who.on) : ' ');
   const { lender, agreement } = instrument;
   const of = [lender, agreement && `agreement ${agreement}`].filter(Boolean).join(', ');

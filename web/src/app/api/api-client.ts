@@ -144,14 +144,11 @@ function saidIn(said: unknown): unknown {
   }
 }
 
-/** Codes of refusals of which the server itself does not know whether the call was done. */
-const unknownCodes: ReadonlySet<string> = new Set(['not-known']);
-
-/** Whether it is not known of a call that failed whether it was done. */
+/** Whether it is not known of a call that failed whether it was done: nobody answered, or the server does not know either. */
 function isUnknown(error: unknown): boolean {
   if (!(error instanceof HttpErrorResponse)) return false;
   const read = v.safeParse(refusalView, saidIn(error.error));
-  return !read.success || unknownCodes.has(read.output.error.code);
+  return !read.success || read.output.error.code === 'not-known';
 }
 
 /** What a call that nobody answered may have done: nothing, or something that is done once however often it is sent, or not. */
