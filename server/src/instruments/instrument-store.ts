@@ -44,7 +44,8 @@ export function withdrawnVersions(
   return versions(database)
     .where({ company_id: companyId, kind })
     .whereNotNull('withdrawn_at')
-    .orderByRaw('lower(instrument.name)');
+    // A name is free again once what had it is withdrawn.
+    .orderByRaw('lower(instrument.name), instrument.id');
 }
 
 /** The newest version of one instrument. Throws {@link Refusal} 404. */

@@ -120,7 +120,7 @@ async function refuseUnseen(
     .join('instrument', 'instrument.id', 'instrument_version.instrument_id')
     .leftJoin('person', 'person.id', 'instrument_version.made_by')
     .where({ company_id: companyId })
-    .orderBy('made_at', 'desc')
+    .orderByRaw('made_at desc, instrument.id')
     .first<{ name: string; version: number; by: string | null } | undefined>(
       'instrument.name',
       'instrument_version.version',

@@ -35,7 +35,7 @@ export async function approversOf(database: Knex, companyId: number, endsOn: str
     .join('person', 'person.id', 'member.person_id')
     .where({ company_id: companyId, suspended_at: null })
     .whereRaw(`'review' = any (member.role)`)
-    .orderByRaw('lower(person.name)')
+    .orderByRaw('lower(person.name), person.id')
     .select<{ id: number; name: string }[]>('person.id', 'person.name');
   const without = reviewers.filter(({ id }) => handsOf(id).length === 0);
   const left = without.length > 0 ? without : reviewers.filter(({ id }) => !handsOf(id).some(isFirm));

@@ -31,18 +31,20 @@ async function corrected(): Promise<void> {
     version,
     reason: 'The letter says so',
   });
-  const roof = idOf('Roof array loan');
-  const { version: held } = (await caller.call('GET', `/api/instruments/${roof}`)).body;
-  const gone = await caller.insist('POST', `/api/instruments/${roof}/withdrawal`, {
-    version: held,
-    reason: 'Another company’s',
-  });
-  expect([put.status, gone.status], put.text + gone.text).toEqual([200, 200]);
+  expect(put.status, put.text).toBe(200);
+  // Several: by which order lines come is a matter of ids, which are others in each run.
+  const gone = rows.filter(({ id }) => id !== hall);
+  expect(gone.length).toBeGreaterThan(8);
+  for (const { id, name: of } of gone) {
+    const { version: held } = (await caller.call('GET', `/api/instruments/${id}`)).body;
+    const reason = 'Another company’s';
+    const { status, text } = await caller.insist('POST', `/api/instruments/${id}/withdrawal`, {
+      version: held,
+      reason,
+    });
+    expect(status, `${of}: ${text}`).toBe(200);
+  }
 }
-afterAll(async () => {
-  await keeper.destroy();
-  await server.stop();
-});
 
 const name = (): string => new URL(server.url).pathname.slice(1);
 
@@ -100,9 +102,9 @@ async function answers(): Promise<ReadonlyMap<string, string>> {
   return told;
 }
 
-/** Plans that PostgreSQL makes no more. */
+/** What PostgreSQL does no more: groups by sorting and no other way, then by hashing, then from other ends. */
+const bySorting = ['enable_hashagg', 'enable_hashjoin'];
 const plans = [
-  ['enable_hashagg', 'enable_hashjoin'],
   ['enable_sort', 'enable_mergejoin', 'enable_indexscan', 'enable_bitmapscan', 'enable_indexonlyscan'],
   ['enable_seqscan', 'enable_nestloop'],
 ];
@@ -152,6 +154,7 @@ describe('what is shown, hashed and posted', () => {
   });
 
   it('is the same however the database plans, and in whatever order its rows lie', async () => {
+    await without(bySorting);
     const before = await answers();
     const failing = [...before].filter(([, text]) => !text.startsWith('200'));
     expect(failing.map(([path, text]) => `${path}: ${text.slice(0, 200)}`)).toEqual([]);
@@ -165,11 +168,12 @@ describe('what is shown, hashed and posted', () => {
   });
 
   it('is approved as it was seen, though the rows lie otherwise by then', async () => {
+    await without(bySorting);
     const { body } = await (ilka as Caller).call('GET', '/api/periods/2026-10-31/close');
     const { digest } = body as { digest: string };
     await (ilka as Caller).insist('POST', '/api/periods/2026-10-31/hand-over', { digest });
     await shuffle();
-    await without(['enable_hashagg']);
+    await without(plans[0] ?? []);
     const approved = await (
       await server.as('bram')
     ).insist('POST', '/api/periods/2026-10-31/approve', { digest });
