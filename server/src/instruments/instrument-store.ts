@@ -41,11 +41,13 @@ export function withdrawnVersions(
   companyId: number,
   kind: InstrumentRow['kind'] = 'debt',
 ): Promise<StoredVersion[]> {
-  return versions(database)
-    .where({ company_id: companyId, kind })
-    .whereNotNull('withdrawn_at')
-    // A name is free again once what had it is withdrawn.
-    .orderByRaw('lower(instrument.name), instrument.id');
+  return (
+    versions(database)
+      .where({ company_id: companyId, kind })
+      .whereNotNull('withdrawn_at')
+      // A name is free again once what had it is withdrawn.
+      .orderByRaw('lower(instrument.name), instrument.id')
+  );
 }
 
 /** The newest version of one instrument. Throws {@link Refusal} 404. */

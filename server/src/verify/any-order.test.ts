@@ -15,6 +15,10 @@ beforeAll(async () => {
   [ilka, sunniva] = [await server.as('ilka'), await server.as('sunniva')];
   await corrected();
 });
+afterAll(async () => {
+  await keeper.destroy();
+  await server.stop();
+});
 
 /** Corrects what closed months reported, so that the open one books it by many accounts. */
 async function corrected(): Promise<void> {
