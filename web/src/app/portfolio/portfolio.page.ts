@@ -2,7 +2,6 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { toSignal } from '@angular/core/rxjs-interop';
 import { FormControl } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
-import { MatMenuModule } from '@angular/material/menu';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { Router } from '@angular/router';
 import { map, of } from 'rxjs';
@@ -15,7 +14,6 @@ import {
   type PortfolioStep,
 } from '@coffer/core';
 import {
-  downloads,
   endpoints,
   showAmount,
   showDay,
@@ -24,7 +22,6 @@ import {
   showDecimal,
   withTried,
 } from '@coffer/contract';
-import { CompanyChoice } from '../session/company-choice';
 import { ApiClient } from '../api/api-client';
 import { loaded } from '../api/loaded';
 import { messageOf } from '../api/message-of';
@@ -41,6 +38,7 @@ import { ScenarioStrip } from '../scenarios/scenario-strip';
 import { wordsOf } from '../scenarios/scenario-words';
 import { readNumber } from '../typed/typed-number';
 import { PaymentDrafts } from './payment-drafts';
+import { PortfolioTakeOut, type LookedUnder } from './portfolio-take-out';
 import { differenceCells } from './portfolio-tried';
 import { measureChoices, measures, stepNames } from './portfolio-measures';
 import { portfolioChart, shadeOf } from './portfolio-chart';
@@ -70,7 +68,7 @@ const mostUnfolded = 30;
     FigureGrid,
     MatButtonModule,
     MatButtonToggleModule,
-    MatMenuModule,
+    PortfolioTakeOut,
     ScenarioStrip,
     UnworkableNotice,
   ],
@@ -80,7 +78,6 @@ const mostUnfolded = 30;
   host: { '[class.behind]': 'loaded.behind()', '(document:keydown)': 'onKey($event)' },
 })
 export class PortfolioPage {
-  private readonly choice = inject(CompanyChoice);
   private readonly api = inject(ApiClient);
   private readonly router = inject(Router);
   private readonly asOf = inject(AsOfService);
@@ -115,13 +112,10 @@ export class PortfolioPage {
     };
   });
 
-  private readonly query = computed(() => {
+  protected readonly query = computed(() => {
     const span = this.span();
     return span && { ...span, by: this.step(), show: this.show() };
   });
-  protected readonly workbook = computed(() => this.file(downloads.portfolioWorkbook));
-  protected readonly paper = computed(() => this.file(downloads.portfolioPaper));
-  protected readonly csv = computed(() => this.file(downloads.portfolioCsv));
   protected readonly loaded = loaded(this.query, (query) =>
     this.api.call(endpoints.portfolio, { query }).pipe(map((view) => ({ ...view, asked: query }))),
   );
@@ -131,6 +125,11 @@ export class PortfolioPage {
   private readonly triedQuery = computed(() => {
     const [asked, changes] = [this.query(), this.desk.chosen()?.changes ?? []];
     return asked && { asked, on: this.asOf.date(), changes: sentOf(changes) };
+  });
+  /** The scenario that is taken out, where one is chosen that changes something. */
+  protected readonly takenOut = computed((): LookedUnder | undefined => {
+    const [asked, chosen] = [this.triedQuery(), this.desk.chosen()];
+    return asked && chosen && asked.changes.length > 0 ? { name: chosen.name, ...asked } : undefined;
   });
   protected readonly tried = loaded(this.triedQuery, (body) =>
     body.changes.length === 0
@@ -238,28 +237,6 @@ export class PortfolioPage {
 
   constructor() {
     this.desk.load().subscribe({ error: (error: unknown) => this.fault.set(messageOf(error)) });
-  }
-
-  private file(
-    of: typeof downloads.portfolioCsv | typeof downloads.portfolioWorkbook | typeof downloads.portfolioPaper,
-  ): string {
-    const query = this.query();
-    return query ? this.choice.file(of, {}, query) : '';
-  }
-
-  /** The scenario that is taken out, where one is chosen that changes something. */
-  protected readonly takenOut = computed(() =>
-    (this.triedQuery()?.changes.length ?? 0) > 0 ? this.desk.chosen() : undefined,
-  );
-
-  /** Takes out what is seen under it. */
-  protected takeOut(as: 'csv' | 'xlsx' | 'pdf'): void {
-    const [body, chosen] = [this.triedQuery(), this.takenOut()];
-    if (!body || !chosen) return;
-    this.fault.set('');
-    this.api.file(endpoints.triedPortfolioFile, { ...body, scenario: chosen.name, as }).subscribe({
-      error: (error: unknown) => this.fault.set(messageOf(error)),
-    });
   }
 
   protected look(at: number | undefined): void {
