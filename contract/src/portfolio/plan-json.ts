@@ -60,7 +60,7 @@ export function plannedJson(plan: ReadPlan): PublishedPlan {
 /** A way of using a budget. */
 export interface PlannedWay {
   readonly budget: PublishedBudget | PublishedNoCommonDay;
-  /** What it asks of income; nothing where that is not asked, or no common day is within it. */
+  /** What it asks of income; nothing where that is not asked, or the budget is refused. */
   readonly income: PublishedIncome | undefined;
   readonly proofs: readonly PublishedProof[];
   readonly made: BudgetOutcome | undefined;
@@ -74,7 +74,10 @@ export function budgetWay(plan: ReadPlan, monthly: MinorUnits, use: BudgetUse): 
   const digits = members[0]?.schedule.terms.digits ?? 2;
   return {
     budget: budgetJson(use, made, members),
-    income: outcome && incomeJson(plan, 12 * monthly, firstYearsInterest(outcome.members, on)),
+    income:
+      outcome && !outcome.short
+        ? incomeJson(plan, 12 * monthly, firstYearsInterest(outcome.members, on))
+        : undefined,
     proofs: outcome ? budgetProofs(outcome, monthly).map((proof) => publishedProof(proof, digits)) : [],
     made: outcome,
   };

@@ -91,21 +91,28 @@ export function budgetChart(
           silent: true,
           lineStyle: { color: ink, width: 1.5, type: 'dashed' },
           data: byMonth.map((_, at) => Number(made.months[at]?.cash)),
-          ...(short && {
-            markLine: {
-              symbol: 'none',
-              silent: true,
-              lineStyle: { color: colourOf('--wrong'), type: 'solid' },
-              label: {
-                color: colourOf('--wrong'),
-                formatter: `${showDecimal(short.missing)} is missing`,
-                position: 'end',
-              },
-              data: [{ xAxis: shortAt }],
-            },
-          }),
         },
+        ...(short ? [missingAt(shortAt, showDecimal(short.missing))] : []),
       ],
     };
+  };
+}
+
+/** The month that cannot be paid, upright through the picture; a series of its own, so that its colour is its own too. */
+function missingAt(month: number, missing: string): object {
+  const color = colourOf('--wrong');
+  return {
+    type: 'line',
+    name: 'missing',
+    data: [],
+    color,
+    markLine: {
+      symbol: 'none',
+      silent: true,
+      animation: false,
+      lineStyle: { color, width: 2, type: 'solid' },
+      label: { color, formatter: `${missing} is missing`, position: 'end' },
+      data: [{ xAxis: month }],
+    },
   };
 }
