@@ -32,16 +32,6 @@ export function raisableOf({ schedule, least, prepay }: PlanMember, on: Calendar
   return { least, perYear, contract, regular: regularContract(contract) };
 }
 
-/** The payment by how often a year it is made that clears a member by a day; beyond any cash where none does. */
-export function yearlyCashBy(
-  { least, perYear, contract, regular }: Raisable,
-  clearBy: CalendarDay,
-): MinorUnits {
-  const found = levelBy(contract, regular, clearBy, least);
-  if ('earliest' in found) return Infinity;
-  return Math.max(found.level, least, contract.dues[0]?.amount ?? 0) * perYear;
-}
-
 /** Clears a member by a day; `undefined` where that is out of reach. */
 export function raisedBy(
   { least, perYear, contract, regular }: Raisable,

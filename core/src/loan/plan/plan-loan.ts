@@ -1,4 +1,7 @@
 import type { CalendarDay } from '../../calendar/calendar-day.ts';
+import { paymentsPerYear } from '../../calendar/frequency.ts';
+import { ratioToNumber } from '../../money/ratio.ts';
+import { rateAt } from '../../rates/rate-timeline.ts';
 import { bookedInterest } from '../interest/booked-interest.ts';
 import { kindOfRow, lastRowOn, type LoanSchedule } from '../schedule/loan-schedule.ts';
 import { duesBy, type Contract } from './contract.ts';
@@ -84,8 +87,20 @@ export function levelBy(
   }
   const level = regular
     ? leastOfRegular(regular, least, through)
-    : leastOfAny(contract, least, clearBy, Math.ceil(contract.balance / through));
+    : leastOfAny(contract, least, clearBy, levelGuess(contract, through));
   return { level, bound: 'plan', through };
+}
+
+/**
+ * About the level payment that clears what is owed in so many dues, minor units: where the search for it begins. Source:
+ * present value of an annuity.
+ */
+function levelGuess({ schedule, on, balance, unpaid }: Contract, through: number): MinorUnits {
+  const { rates, terms } = schedule;
+  const annual = ratioToNumber(rates[rateAt(rates, on)]?.annualRate ?? terms.annualRate);
+  const rate = annual / paymentsPerYear[terms.every];
+  const owed = balance + unpaid;
+  return Math.ceil(rate > 0 ? (owed * rate) / -Math.expm1(-through * Math.log1p(rate)) : owed / through);
 }
 
 /** Plans one loan to be cleared by a day. */

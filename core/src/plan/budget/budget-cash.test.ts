@@ -133,6 +133,28 @@ describe('a budget is cash', () => {
     expect(made.months[11]?.cash).toBe(0);
   });
 
+  it('is whole minor units, also where nothing is rounded', () => {
+    const weekly = (name: string, amount: number, rate: string): PlanMember =>
+      loan(name, [level(150)], {
+        amount,
+        annualRate: percent(rate),
+        every: 'week',
+        start: day('2026-01-10'),
+        first: day('2026-02-10'),
+        rounding: { interest: 'none', payment: 'none', ties: 'away-from-zero' },
+      });
+    const members = [
+      weekly('A', 30_000_000, '5'),
+      weekly('B', 31_000_000, '5.3'),
+      weekly('C', 32_000_000, '6.1'),
+    ];
+    for (const use of ['highest-rate', 'smallest-balance', ['B', 'A', 'C'], 'same-day'] as const) {
+      const made = spent(members, on, 4_000_000, use);
+      expect([made.short, made.left]).toEqual([undefined, 0]);
+      expectCash(made, 4_000_000, on);
+    }
+  });
+
   it('holds for any loans, in every way', () => {
     const members = fc
       .array(fc.tuple(arbitraryLoan, fc.boolean(), fc.constantFrom(0, 0, 100_00)), {

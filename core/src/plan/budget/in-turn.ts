@@ -4,9 +4,10 @@ import { rowsAfter, type PlannedRow } from '../../loan/plan/plan-loan.ts';
 import { ratioToNumber } from '../../money/ratio.ts';
 import { rateAt } from '../../rates/rate-timeline.ts';
 import type { MinorUnits } from '../../units/units.ts';
-import { paymentsOf } from '../present-value.ts';
-import { lastPaid, type BudgetAccount } from './budget-account.ts';
-import { monthNumber, paidByMonth } from './cash-account.ts';
+import { paymentsOf, type DatedAmount } from '../present-value.ts';
+import type { Raisable } from '../raisable.ts';
+import { duesOf, lastPaid, type BudgetAccount } from './budget-account.ts';
+import { cashMonths, monthNumber, paidByMonth, type CashMonth } from './cash-account.ts';
 
 /** How a budget is used where one instrument after another gets the rest: by rate, by balance, or in an order by name. */
 export type Turns = 'highest-rate' | 'smallest-balance' | readonly string[];
@@ -41,29 +42,77 @@ export function inTurn(
 ): void {
   let since = on;
   for (const account of turns) {
-    const contract = account.raisable?.contract;
-    if (!contract || account.balance === 0 || lastPaid(account.rows, on) < since) continue;
+    if (!account.raisable || account.balance === 0 || lastPaid(account.rows, on) < since) continue;
     const others = accounts.filter((each) => each !== account).map(({ rows }) => rows);
-    const made = paidSchedule(contract, amountsOf(account, others, since, on, monthly));
+    const rows = paidInTurn(account, account.raisable, others, { since, on, monthly });
     // One that is drawn on again once it is repaid is paid as its contract asks.
-    if (!made) continue;
-    account.rows = rowsAfter(made, on);
-    since = Math.max(since, lastPaid(account.rows, on));
+    if (!rows) continue;
+    account.rows = rows;
+    since = Math.max(since, lastPaid(rows, on));
   }
+}
+
+/** When a turn begins, and what there is. */
+interface Turn {
+  readonly since: CalendarDay;
+  readonly on: CalendarDay;
+  readonly monthly: MinorUnits;
+}
+
+/** What is paid on one whose turn it is, and never more than is there; `undefined` where its own rules refuse it. */
+function paidInTurn(
+  { rows: agreed }: BudgetAccount,
+  raisable: Raisable,
+  others: readonly (readonly PlannedRow[])[],
+  turn: Turn,
+): readonly PlannedRow[] | undefined {
+  const { on, monthly } = turn;
+  const dues = duesOf(raisable);
+  const cashOf = (rows: readonly PlannedRow[]): readonly CashMonth[] =>
+    cashMonths(paymentsOf([...others.flat(), ...rows]), on, monthly);
+  const alone = cashOf(agreed);
+  let amounts = amountsOf(dues, others, turn);
+  for (;;) {
+    const made = paidSchedule(raisable.contract, amounts);
+    if (!made) return undefined;
+    const rows = rowsAfter(made, on);
+    const lower = lowered(amounts, dues, cashOf(rows), alone);
+    if (!lower) return rows;
+    amounts = lower;
+  }
+}
+
+/**
+ * The same amounts without what leaves a month short that is not short by what is agreed alone: where nothing is rounded,
+ * fractions of a minor unit come together in one month or another. Nothing where no month is.
+ */
+function lowered(
+  amounts: readonly MinorUnits[],
+  dues: readonly DatedAmount[],
+  made: readonly CashMonth[],
+  alone: readonly CashMonth[],
+): MinorUnits[] | undefined {
+  const lower = [...amounts];
+  let given = 0;
+  for (const [at, { month, cash }] of made.entries()) {
+    let missing = (alone[at]?.cash ?? 0) < 0 ? 0 : Math.max(0, -(cash + given));
+    let due = dues.findLastIndex((each) => each.on <= month);
+    for (; missing > 0 && due >= 0; due -= 1) {
+      const back = Math.min(missing, (lower[due] as number) - (dues[due]?.amount ?? 0));
+      lower[due] = (lower[due] as number) - back;
+      missing -= back;
+      given += back;
+    }
+  }
+  return given > 0 ? lower : undefined;
 }
 
 /** What is paid on each due of the one whose turn it is; once it is cleared, what goes beyond is not paid. */
 function amountsOf(
-  { raisable }: BudgetAccount,
+  dues: readonly DatedAmount[],
   others: readonly (readonly PlannedRow[])[],
-  since: CalendarDay,
-  on: CalendarDay,
-  monthly: MinorUnits,
+  { since, on, monthly }: Turn,
 ): MinorUnits[] {
-  const dues = (raisable?.contract.dues ?? []).map((due) => ({
-    on: due.on,
-    amount: Math.max(due.amount, raisable?.least ?? 0),
-  }));
   const most = mostExtra(dues, others, on, monthly);
   const first = monthNumber(on + 1);
   let extra = 0;
@@ -80,7 +129,7 @@ function amountsOf(
  * the agreement, so that a month after which less than that is still asked for bounds nothing.
  */
 function mostExtra(
-  dues: readonly { readonly on: CalendarDay; readonly amount: MinorUnits }[],
+  dues: readonly DatedAmount[],
   others: readonly (readonly PlannedRow[])[],
   on: CalendarDay,
   monthly: MinorUnits,

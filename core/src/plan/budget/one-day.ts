@@ -3,7 +3,7 @@ import { planLoan } from '../../loan/plan/plan-loan.ts';
 import { firstWhere } from '../../search/first-where.ts';
 import type { MinorUnits } from '../../units/units.ts';
 import { paymentsOf } from '../present-value.ts';
-import { raisedBy, yearlyCashBy, type Raisable } from '../raisable.ts';
+import { raisedBy, type Raisable, type RaisedMember } from '../raisable.ts';
 import type { BudgetAccount } from './budget-account.ts';
 import { leastBudget, paidByMonth } from './cash-account.ts';
 
@@ -31,31 +31,46 @@ export function toOneDay(accounts: readonly BudgetAccount[], on: CalendarDay, mo
     on,
   );
   const stretches = stretchesOf(days, reached);
-  const least = trial.least(stretches.map(({ last: at }) => days[at] as number));
-  if (least > monthly) return { reached: false, least };
-  const { length } = days;
-  const first = firstWhere(-1, length - 1, (at) => trial.yearlyCash(days[at] as number) <= 12 * monthly);
-  const within = (at: number): boolean => trial.budget(days[at] as number) <= monthly;
-  const stretch = stretches.find((each) => each.last >= first && within(each.last));
-  const day =
-    days[stretch ? firstWhere(Math.max(stretch.before, first - 1), stretch.last, within) : -1] ?? last;
+  const day = earliest(days, stretches, trial, monthly);
+  if (day === undefined)
+    return { reached: false, least: trial.least(stretches.map(({ last: at }) => days[at] as number)) };
   for (const account of reached) {
     const { contract, least: stated } = account.raisable;
     const planned = planLoan(contract, day, stated);
     if ('rows' in planned) account.rows = planned.rows;
   }
   const outOfReach = open.filter((account) => !reached.includes(account)).map(({ name }) => name);
-  return { reached: true, unspent: Math.floor(monthly - trial.yearlyCash(day) / 12), outOfReach };
+  return { reached: true, unspent: Math.floor(monthly - trial.by(day).yearlyCash / 12), outOfReach };
+}
+
+/** Days between two places among all of them, the first left out. */
+interface Stretch {
+  readonly before: number;
+  readonly last: number;
+}
+
+/** The earliest day that a budget reaches; none where it reaches none. */
+function earliest(
+  days: readonly CalendarDay[],
+  stretches: readonly Stretch[],
+  trial: Trial,
+  monthly: MinorUnits,
+): CalendarDay | undefined {
+  const asked = (at: number): Asked => trial.by(days[at] as number);
+  const affordable = (at: number): boolean => asked(at).yearlyCash <= 12 * monthly;
+  const within = (at: number): boolean => asked(at).budget <= monthly;
+  if (!affordable(days.length - 1)) return undefined;
+  const first = firstWhere(-1, days.length - 1, affordable);
+  if (within(first)) return days[first];
+  const stretch = stretches.find(({ last }) => last > first && within(last));
+  return stretch && days[firstWhere(Math.max(stretch.before, first), stretch.last, within)];
 }
 
 /**
  * The days parted before each on which an agreement asks for more than ever before. Within a part the least budget falls as
  * the day is later; it may rise where one begins, as with a balloon that an earlier day does not reach.
  */
-function stretchesOf(
-  days: readonly CalendarDay[],
-  open: readonly Open[],
-): { readonly before: number; readonly last: number }[] {
+function stretchesOf(days: readonly CalendarDay[], open: readonly Open[]): Stretch[] {
   const rises = new Set<CalendarDay>();
   for (const { raisable } of open) {
     let most = 0;
@@ -70,10 +85,19 @@ function stretchesOf(
   return lasts.map((last, at) => ({ before: lasts[at - 1] ?? -1, last }));
 }
 
-/** What clearing by one day or another asks for. */
+/** What clearing by a day asks for. Minor units. */
+interface Asked {
+  /** Each payment by how often a year it is made, together; falls as the day is later. */
+  readonly yearlyCash: MinorUnits;
+  /** The least budget by which it can be done. */
+  readonly budget: MinorUnits;
+}
+
+/** What clearing by one day or another asks for, each worked out once. */
 class Trial {
   private readonly fixed: MinorUnits[];
   private readonly fixedYearly: MinorUnits;
+  private readonly known = new Map<CalendarDay, Asked>();
 
   constructor(
     private readonly open: readonly Raisable[],
@@ -90,30 +114,37 @@ class Trial {
     );
   }
 
-  /** Each payment by how often a year it is made, together; falls as the day is later. */
-  yearlyCash(day: CalendarDay): MinorUnits {
-    return this.open.reduce((sum, each) => sum + yearlyCashBy(each, day), this.fixedYearly);
+  /** What a day asks for; beyond any cash where it is out of reach. */
+  by(day: CalendarDay): Asked {
+    const asked = this.known.get(day) ?? this.worked(day);
+    this.known.set(day, asked);
+    return asked;
   }
 
-  /** The least budget by which everything can be cleared by a day. */
-  budget(day: CalendarDay): MinorUnits {
-    const made = this.open.map((each) => raisedBy(each, day));
-    if (made.some((each) => each === undefined)) return Infinity;
+  private worked(day: CalendarDay): Asked {
+    const made: RaisedMember[] = [];
+    for (const each of this.open) {
+      const raised = raisedBy(each, day);
+      if (!raised) return { yearlyCash: Infinity, budget: Infinity };
+      made.push(raised);
+    }
+    const yearlyCash = made.reduce((sum, each) => sum + each.yearlyCash, this.fixedYearly);
     const paid = paidByMonth(
-      made.flatMap((each) => each?.payments ?? []),
+      made.flatMap(({ payments }) => payments),
       this.on,
     );
     const length = Math.max(paid.length, this.fixed.length);
     const sums = Array.from({ length }, (_, at) => (paid[at] ?? 0) + (this.fixed[at] ?? 0));
-    return Math.max(Math.ceil(this.yearlyCash(day) / 12), leastBudget(sums));
+    return { yearlyCash, budget: Math.max(Math.ceil(yearlyCash / 12), leastBudget(sums)) };
   }
 
   /** The least budget by which everything can be cleared by one of some days, given in order. */
   least(days: readonly CalendarDay[]): MinorUnits {
     let least = Infinity;
     for (const day of days.toReversed()) {
-      if (Math.ceil(this.yearlyCash(day) / 12) >= least) break;
-      least = Math.min(least, this.budget(day));
+      const { yearlyCash, budget } = this.by(day);
+      if (Math.ceil(yearlyCash / 12) >= least) break;
+      least = Math.min(least, budget);
     }
     return least;
   }

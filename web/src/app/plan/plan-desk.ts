@@ -231,6 +231,7 @@ export class PlanDesk {
         return;
       case 'budgets':
         this.ways.set(answer.ways);
+        this.progress.set(undefined);
         return;
       case 'changes':
     }

@@ -68,7 +68,12 @@ export function* planWork({ number, document, ways, changes }: PlanQuestion): Ge
   const contractual = Math.round(contractualYearly(plan.members, plan.on) / 12);
   if (ways.length > 0) {
     yield { number, kind: 'planned', plan: { proofs: [] }, contractual };
-    yield { number, kind: 'budgets', ways: ways.map((use) => wayOf(plan, use)), last: true };
+    const made: BudgetWay[] = [];
+    for (const use of ways) {
+      made.push(wayOf(plan, use));
+      yield { number, kind: 'progress', done: made.length, of: ways.length };
+    }
+    yield { number, kind: 'budgets', ways: made, last: true };
     return;
   }
   yield { number, kind: 'planned', plan: plannedJson(plan), contractual };
