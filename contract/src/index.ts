@@ -27,6 +27,7 @@ export * from './api/close-views.ts';
 export * from './api/closed-day-views.ts';
 export { materiality } from './api/materiality.ts';
 export * from './api/difference-views.ts';
+export * from './api/told-at-close.ts';
 export * from './api/trail-views.ts';
 export * from './api/correction-views.ts';
 export type { MonthClosed } from './api/close-endpoints.ts';

@@ -9,6 +9,7 @@ import { paperTypes } from './paper-views.ts';
 import { trailHead } from './close-views.ts';
 import { newCompany } from './set-up-views.ts';
 import { companySettings, settingKeys } from './settings-views.ts';
+import { toldAtClose } from './told-at-close.ts';
 
 /** What the first file of a bundle says it is. */
 export const bundleVersion = 'coffer.company/1';
@@ -153,6 +154,7 @@ export const bundleFiles = {
     role: v.picklist(accountRoles),
     amount: whole,
   }),
+  toldAtClose: v.strictObject({ periodEnd: dayText, instrument, told: toldAtClose }),
   scenarios: v.strictObject({ name: text, revision: ordinal, changedAt: moment }),
   scenarioChanges: v.strictObject({
     scenario: ordinal,
@@ -166,7 +168,7 @@ export const bundleFiles = {
   }),
 } as const;
 /** Files that bundles of an earlier Coffer do not have: nothing was kept of the kind. */
-export const laterBundleFiles: readonly string[] = ['leftOut'];
+export const laterBundleFiles: readonly string[] = ['leftOut', 'toldAtClose'];
 
 export type BundleFile = keyof typeof bundleFiles;
 export type BundleRow<File extends BundleFile> = v.InferOutput<(typeof bundleFiles)[File]>;

@@ -166,7 +166,7 @@ export const closeView = v.strictObject({
   reversalCount: v.number(),
   debits: minorUnits,
   credits: minorUnits,
-  /** Payments due in the month and how many are recorded; of interest only while it is open. */
+  /** Payments due in the month and how many are recorded; null for a month that was closed before that was kept. */
   payments: v.nullable(v.strictObject({ due: v.number(), recorded: v.number() })),
   unrecorded: v.array(unrecordedPayment),
   /** Accruals that are not booked, the largest first: the next payment charges the whole interest. */
@@ -177,8 +177,8 @@ export const closeView = v.strictObject({
   materiality,
   /** Roles that entries of the month need and that have no account; it is not locked before they have. */
   missingAccounts: v.array(v.picklist(accountRoles)),
-  /** Accounts in which what is brought in on the first day of the books is not what the ledger held. */
-  untied: v.array(broughtIn),
+  /** Accounts of which it is known what the ledger held before the books, with what the instruments bring into them. */
+  brought: v.array(broughtIn),
   /** What else somebody should see to before it is locked; none once it is. */
   attention: v.array(attention),
 });

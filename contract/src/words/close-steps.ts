@@ -1,8 +1,10 @@
+import type { BroughtIn } from '../api/account-views.ts';
 import type { CloseView, MonthStep } from '../api/close-views.ts';
 import type { ConfirmCode } from '../api/confirm.ts';
+import type { Attention, UnrecordedPayment } from '../api/views.ts';
 import { accountName } from './account-names.ts';
 import { toldCheck } from './close-checks.ts';
-import { showAmount } from './show.ts';
+import { showAmount, showDay } from './show.ts';
 
 /** A check of the month, as it is told. */
 export interface CloseStep {
@@ -16,32 +18,40 @@ export interface CloseStep {
 
 /** The list of the month: what was recorded and fixed, what must tie, what must balance. */
 export function closeSteps(view: CloseView, digits: number): CloseStep[] {
-  const { payments, attention } = view;
+  const { payments, unrecorded } = view;
   const balanced = view.debits === view.credits;
   const agreedTo = (code: ConfirmCode): MonthStep | undefined =>
     view.review.steps.findLast(({ confirmed }) => confirmed.includes(code));
-  const asked = (name: string, holds: boolean, code: ConfirmCode, text: string): CloseStep => {
+  const asked = (name: string, holds: boolean, code: ConfirmCode, text: string): CloseStep[] => {
     const by = holds ? undefined : agreedTo(code);
-    return { name, state: holds ? 'done' : by ? 'agreed' : 'wrong', text, ...(by && { by }) };
+    return [{ name, state: holds ? 'done' : by ? 'agreed' : 'wrong', text, ...(by && { by }) }];
   };
-  const missing = attention.filter(({ kind }) => kind === 'fixing-due').length;
+  // Of months that were closed before the list was kept it is known that somebody agreed, not to what.
+  const agreedOnly = (name: string, code: ConfirmCode, text: string): CloseStep[] =>
+    agreedTo(code) ? asked(name, false, code, text) : [];
+  const missing = missingFixings(view);
   return [
     ...(payments
       ? [
-          asked(
+          ...asked(
             'Payments recorded',
             payments.recorded >= payments.due,
             'payments-unrecorded',
-            payments.due === 0 ? 'none due' : `${payments.recorded} of ${payments.due}`,
+            payments.due === 0
+              ? 'none due'
+              : `${payments.recorded} of ${payments.due}${assumed(unrecorded, digits)}`,
           ),
-          asked(
+          ...asked(
             'Rates fixed',
-            missing === 0,
+            missing.length === 0,
             'fixings-missing',
-            missing === 0 ? 'none missing' : `${missing} missing`,
+            missing.length === 0 ? 'none missing' : notFixed(missing),
           ),
         ]
-      : []),
+      : [
+          ...agreedOnly('Payments recorded', 'payments-unrecorded', 'not all; which was not kept yet'),
+          ...agreedOnly('Rates fixed', 'fixings-missing', 'not all; which was not kept yet'),
+        ]),
     ...handSteps(agreedTo),
     ...view.checks.map((check): CloseStep => {
       const { name, holds, text } = toldCheck(check, digits);
@@ -78,12 +88,52 @@ function leftOutStep({ leftOut }: CloseView, digits: number): CloseStep {
   return { name: 'Too small to accrue', state: 'done', text };
 }
 
-/** What the chart of accounts lacks, or holds otherwise than the ledger; nothing where all is well. */
-function accountSteps({ missingAccounts, untied }: CloseView): CloseStep[] {
+/** What the chart of accounts lacks, and whether what was brought in is what the ledger held. */
+function accountSteps({ missingAccounts, brought }: CloseView): CloseStep[] {
   const missing = missingAccounts.map((role) => accountName(role)).join(', ');
-  const off = untied.map(({ code }) => code).join(', ');
+  const off = brought.filter(isOffTheLedger).map(({ code }) => code);
+  const tied = brought.length === 1 ? 'one account ties' : `${brought.length} accounts tie`;
   return [
     ...(missing === '' ? [] : [{ name: 'Accounts', state: 'wrong' as const, text: `none for ${missing}` }]),
-    ...(off === '' ? [] : [{ name: 'Brought in', state: 'wrong' as const, text: `${off} does not tie` }]),
+    ...(brought.length === 0
+      ? []
+      : [
+          {
+            name: 'Opening balances',
+            state: off.length === 0 ? ('done' as const) : ('wrong' as const),
+            text: off.length === 0 ? `${tied} to the ledger` : `${off.join(', ')} does not tie`,
+          },
+        ]),
   ];
+}
+
+/** Whether what is brought into an account is not what the ledger is known to have held. */
+export function isOffTheLedger({ brought, ledger }: BroughtIn): boolean {
+  return ledger !== null && ledger !== brought;
+}
+
+/** Instruments named in a line before the others are counted. */
+const named = 3;
+
+/** Which payments were not recorded, and how they were treated; nothing where all were. */
+export function assumed(unrecorded: readonly UnrecordedPayment[], digits: number): string {
+  if (unrecorded.length === 0) return '';
+  return `; not recorded, assumed paid: ${listed(
+    unrecorded.map(({ name, due, amount }) => `${name}, ${showAmount(amount, digits)} due ${showDay(due)}`),
+  )}`;
+}
+
+/** Which rates were not fixed, and how they were treated. */
+export function notFixed(missing: readonly Attention[]): string {
+  return `not fixed, left at the rate before: ${listed(missing.map(({ name, on }) => `${name}, due ${showDay(on)}`))}`;
+}
+
+/** Rates that were to be fixed by the month's end and were not. */
+export function missingFixings({ attention }: CloseView): CloseView['attention'] {
+  return attention.filter(({ kind }) => kind === 'fixing-due');
+}
+
+function listed(all: readonly string[]): string {
+  const more = all.length - named;
+  return `${all.slice(0, named).join('; ')}${more > 0 ? `; and ${more} more` : ''}`;
 }

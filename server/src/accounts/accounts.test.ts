@@ -1,4 +1,11 @@
-import type { AccountOfRole, ChartView, EntryView } from '@coffer/contract';
+import {
+  closeSteps,
+  isOffTheLedger,
+  type AccountOfRole,
+  type ChartView,
+  type CloseView,
+  type EntryView,
+} from '@coffer/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loanDocument, TestServer, type Answer, type Caller } from '../testing/test-server.ts';
 
@@ -158,12 +165,18 @@ describe('what is brought in', () => {
       const refused = await preparer.insist('POST', '/api/periods/2026-10-31/lock', {});
       expect(refused.body.error.code).toBe('not-tied');
       const close = (await preparer.call('GET', '/api/periods/2026-10-31/close')).body;
-      expect(close.untied).toHaveLength(1);
+      expect(close.brought.filter(isOffTheLedger)).toHaveLength(1);
       await ledger(balances);
       expect((await preparer.insist('POST', '/api/periods/2026-10-31/lock', {})).status).toBe(200);
       expect((await view()).broughtIn.map(({ brought: now }) => now)).toEqual(
         balances.map(({ balance }) => balance),
       );
+      // The check stays with the closed month.
+      const kept: CloseView = (await preparer.call('GET', '/api/periods/2026-10-31/close')).body;
+      expect(closeSteps(kept, 2).find(({ name }) => name === 'Opening balances')).toMatchObject({
+        state: 'done',
+        text: `${balances.length} accounts tie to the ledger`,
+      });
       expect((await ledger(balances)).body.error.code).toBe('period-closed');
     } finally {
       await own.stop();

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { type CalendarDay, type Entry, type MinorUnits, parseDay } from '@coffer/core';
-import type { BroughtIn } from '@coffer/contract';
+import { isOffTheLedger, type BroughtIn } from '@coffer/contract';
 import { Refusal } from '../http/refusal.ts';
 import { entryLines } from '../journal/entry-lines.ts';
 import type { Accounts } from './accounts.ts';
@@ -14,13 +14,18 @@ interface Drafts {
 /** What each instrument brings into each account, by code and then by instrument; debits positive, minor units. */
 export type BroughtByInstrument = ReadonlyMap<string, ReadonlyMap<string, number>>;
 
-/** What each instrument brings into each account on the first day of the books, posted and still to post. */
+/**
+ * What each instrument brings into each account on the first day of the books, posted and still to post.
+ *
+ * @param until last day of the month by whose close it was posted; all months where none is given
+ */
 export async function broughtByInstrument(
   database: Knex,
   companyId: number,
   booksFrom: string,
   accounts: Accounts,
   drafts: readonly Drafts[],
+  until?: string,
 ): Promise<BroughtByInstrument> {
   const sums = new Map<string, Map<string, number>>();
   const add = (code: string, instrument: string, amount: number): void => {
@@ -32,6 +37,7 @@ export async function broughtByInstrument(
     .where({ kind: 'opening' })
     .whereNot({ role: 'opening-balances' })
     .where('for_period', '<', booksFrom)
+    .where((posted) => void (until !== undefined && posted.where('period_end', '<=', until)))
     .groupBy('account_code', 'instrument_id')
     .select<{ code: string; instrument: string; amount: string }[]>(
       'account_code as code',
@@ -70,14 +76,9 @@ export async function broughtIn(
     });
 }
 
-/** The accounts in which what is brought in is not what the ledger is known to have held. */
-export function untied(all: readonly BroughtIn[]): BroughtIn[] {
-  return all.filter(({ brought, ledger }) => ledger !== null && ledger !== brought);
-}
-
 /** No month is locked while what is brought in does not tie to the ledger. Throws {@link Refusal} 409 with each account. */
 export function refuseUntied(all: readonly BroughtIn[], money: (minor: MinorUnits) => string): void {
-  const off = untied(all);
+  const off = all.filter(isOffTheLedger);
   if (off.length === 0) return;
   const said = off.map(
     ({ code, brought, ledger }) =>

@@ -101,6 +101,12 @@ export const bundleSources: Readonly<Record<BundleFile, Source>> = {
     where: 'left_out.company_id = :company',
     order: `period_end, ${came}, made_good, role`,
   },
+  toldAtClose: {
+    select: `period_end, ${instrument}, told`,
+    from: `told_at_close ${ofInstrument}`,
+    where: 'told_at_close.company_id = :company',
+    order: `period_end, ${came}`,
+  },
   scenarios: {
     select: 'name, revision, changed_at',
     from: 'scenario',

@@ -257,6 +257,7 @@ class KeptBundle {
     await this.insert('reported_position', 'reported', ofMonth(rows.reported).map(this.ofInstrument));
     await this.insert('reported_fund', 'reportedFunds', ofMonth(rows.reportedFunds).map(this.ofInstrument));
     await this.insert('left_out', 'leftOut', ofMonth(rows.leftOut).map(this.ofInstrument));
+    await this.insert('told_at_close', 'toldAtClose', ofMonth(rows.toldAtClose).map(this.ofInstrument));
     if (state !== 'closed') return;
     await database('period')
       .where({ company_id: companyId, ends_on: endsOn })

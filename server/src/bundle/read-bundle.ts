@@ -77,6 +77,7 @@ export async function readBundle(unpacked: Unpacked): Promise<ReadBundle> {
     reported: await rowsOf('reported'),
     reportedFunds: await rowsOf('reportedFunds'),
     leftOut: await rowsOf('leftOut'),
+    toldAtClose: await rowsOf('toldAtClose'),
     scenarios: await rowsOf('scenarios'),
     scenarioChanges: await rowsOf('scenarioChanges'),
   };

@@ -21,6 +21,8 @@ export const profitRoles: readonly AccountRole[] = [
 interface Booked {
   readonly entry: EntryView;
   readonly bookedIn: string;
+  /** None where it is still to be posted. */
+  readonly postedAt?: Date | undefined;
 }
 
 /**
@@ -37,9 +39,9 @@ export async function allCatchUps(
     ...(await draftCatchUps(database, figures, companyId)),
   ];
   const reasons = await reasonsOf(database, companyId, booked);
-  return booked.map(({ entry, bookedIn }): CatchUp => {
+  return booked.map((of): CatchUp => {
+    const { entry, bookedIn } = of;
     const { number, forPeriod, instrumentId, instrument, version, lines } = entry;
-    const why = reasons.get(`${instrumentId} ${version}`);
     return {
       number,
       bookedIn,
@@ -47,8 +49,7 @@ export async function allCatchUps(
       instrumentId,
       instrument,
       version,
-      reason: why?.reason ?? '',
-      by: why?.by ?? null,
+      ...reasons(of),
       lines,
       expense: lines
         .filter(({ role }) => profitRoles.includes(role))
@@ -91,10 +92,13 @@ async function postedCatchUps(database: Knex, companyId: number): Promise<Booked
     // Balances that came on as the books began correct nothing.
     .where((either) => void either.where({ kind: 'correction' }).orWhere('for_period', '>=', booksFrom))
     .orderBy('number')
-    .select('number', 'period_end');
-  const months = new Map(rows.map((row) => [row.number, row.period_end]));
-  const entries = await postedEntries(database, companyId, [...months.keys()]);
-  return entries.map((entry) => ({ entry, bookedIn: months.get(entry.number ?? 0) ?? entry.date }));
+    .select('number', 'period_end', 'posted_at');
+  const posted = new Map(rows.map((row) => [row.number, row]));
+  const entries = await postedEntries(database, companyId, [...posted.keys()]);
+  return entries.map((entry) => {
+    const row = posted.get(entry.number ?? 0);
+    return { entry, bookedIn: row?.period_end ?? entry.date, postedAt: row?.posted_at };
+  });
 }
 
 async function draftCatchUps(database: Knex, figures: FigureThreads, companyId: number): Promise<Booked[]> {
@@ -116,40 +120,74 @@ async function draftCatchUps(database: Knex, figures: FigureThreads, companyId: 
   );
 }
 
-/** Why the versions that entries come from were made, by instrument and version; of a withdrawal why it was withdrawn. */
+/** Why something is booked, and who decided it. */
+interface Why {
+  readonly reason: string;
+  readonly by: string | null;
+}
+
+/**
+ * Why each entry is booked: the reasons of what was changed since the close before it, or why the instrument was withdrawn
+ * where it was by then. What is decided after an entry was posted is no reason of it.
+ */
 async function reasonsOf(
   database: Knex,
   companyId: number,
   booked: readonly Booked[],
-): Promise<ReadonlyMap<string, { readonly reason: string; readonly by: string | null }>> {
+): Promise<(of: Booked) => Why> {
   const ids = [...new Set(booked.map(({ entry }) => entry.instrumentId))];
-  if (ids.length === 0) return new Map();
+  if (ids.length === 0) return () => ({ reason: '', by: null });
   const versions = await database('instrument_version')
-    .join('instrument', 'instrument.id', 'instrument_version.instrument_id')
     .leftJoin('person', 'person.id', 'instrument_version.made_by')
-    .where({ company_id: companyId })
     .whereIn('instrument_id', ids)
-    .select<
-      {
-        id: string;
-        version: number;
-        reason: string;
-        by: string | null;
-        newest: number;
-        gone: string | null;
-      }[]
-    >(
+    .orderBy(['instrument_id', 'version'])
+    .select<(Why & { id: string; version: number })[]>(
       'instrument_id as id',
-      'instrument_version.version',
+      'version',
       'reason',
       'person.name as by',
-      'instrument.version as newest',
-      'withdrawn_because as gone',
     );
-  return new Map(
-    versions.map(({ id, version, reason, by, newest, gone }) => [
-      `${id} ${version}`,
-      { reason: version === newest && gone !== null ? `Withdrawn: ${gone}` : reason, by },
-    ]),
-  );
+  const reported = await database('reported_position')
+    .where({ company_id: companyId })
+    .whereIn('instrument_id', ids)
+    .orderBy(['instrument_id', 'period_end'])
+    .select<{ id: string; version: number; end: string }[]>(
+      'instrument_id as id',
+      'instrument_version as version',
+      'period_end as end',
+    );
+  const withdrawals = await database('instrument')
+    .leftJoin('person', 'person.id', 'instrument.withdrawn_by')
+    .whereIn('instrument.id', ids)
+    .whereNotNull('withdrawn_at')
+    .select<{ id: string; at: Date; because: string; by: string | null }[]>(
+      'instrument.id',
+      'withdrawn_at as at',
+      'withdrawn_because as because',
+      'person.name as by',
+    );
+  const versionsOf = grouped(versions);
+  const reportedOf = grouped(reported);
+  const withdrawnAs = new Map(withdrawals.map((one) => [one.id, one]));
+  return ({ entry: { instrumentId: id, version }, bookedIn, postedAt }) => {
+    const gone = withdrawnAs.get(id);
+    if (gone && (postedAt === undefined || postedAt >= gone.at)) {
+      return { reason: `Withdrawn: ${gone.because}`, by: gone.by };
+    }
+    const before = reportedOf.get(id)?.findLast(({ end }) => end < bookedIn)?.version ?? 0;
+    const own = versionsOf.get(id) ?? [];
+    const since = own.filter((each) => each.version > before && each.version <= version);
+    const told = since.length > 0 ? since : own.filter((each) => each.version === version);
+    const by = [...new Set(told.flatMap((each) => (each.by === null ? [] : [each.by])))];
+    return {
+      reason: [...new Set(told.map(({ reason }) => reason))].join('; '),
+      by: by.length === 0 ? null : by.join(', '),
+    };
+  };
+}
+
+function grouped<Row extends { readonly id: string }>(rows: readonly Row[]): ReadonlyMap<string, Row[]> {
+  const found = new Map<string, Row[]>();
+  for (const row of rows) found.set(row.id, [...(found.get(row.id) ?? []), row]);
+  return found;
 }

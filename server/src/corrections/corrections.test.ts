@@ -85,6 +85,31 @@ describe('what closed months should have held otherwise', () => {
     ]);
   });
 
+  it('keeps the reason that it was booked for, whatever is decided later', async () => {
+    await books.change(id, at('12%'), 'call');
+    await books.change(id, (document) => ({ ...document, agreement: '17/3' }), 'call');
+    const reasons = async (): Promise<unknown> =>
+      (await year()).catchUps.map(({ bookedIn, reason }) => [bookedIn, reason]);
+    const march = [
+      ['2026-03-31', 'Put right'],
+      ['2026-03-31', 'Put right'],
+    ];
+    expect(await reasons()).toEqual(march);
+    await books.lock('2026-03-31');
+    const { version } = (await books.preparer.call('GET', `/api/instruments/${id}`)).body;
+    await books.preparer.call('POST', `/api/instruments/${id}/withdrawal`, {
+      version,
+      reason: 'Signed by nobody',
+    });
+    const after = (await reasons()) as [string, string][];
+    expect(after.slice(0, 2)).toEqual(march);
+    expect(new Set(after.slice(2).map(([, reason]) => reason))).toEqual(
+      new Set(['Withdrawn: Signed by nobody']),
+    );
+    await books.lock('2026-04-30');
+    expect(await reasons()).toEqual(after);
+  });
+
   it('is as it was reported again once it is put back', async () => {
     await books.change(id, at('12%'), 'call');
     await books.lock('2026-03-31');

@@ -34,6 +34,8 @@ const reportedFund = (end: string): string =>
   `insert into reported_fund values (1, '${end}', ${one}, 1, 10, 0, 10, 0, 0)`;
 const leftOut = (end: string, amount = 5): string =>
   `insert into left_out values (1, '${end}', ${one}, false, 'interest-expense', ${amount})`;
+const told = (end: string, of = one, told = '{}'): string =>
+  `insert into told_at_close values (1, '${end}', ${of}, '${told}')`;
 const paper = (more: Record<string, string> = {}): string => {
   const content = `'x'::bytea`;
   const row = {
@@ -130,6 +132,9 @@ const triggers: Record<string, [sql: string, code: string]> = {
     `update period set state = 'open', closed_at = null where company_id = 1 and ends_on = '${closed}'`,
     'CF001',
   ],
+  told_at_close_append_only: [`${told(open)}; update told_at_close set told = '{}'`, never],
+  told_at_close_no_truncate: [`truncate told_at_close`, never],
+  told_at_close_period_open: [told('2026-01-31', takenOnLater), 'CF001'],
   left_out_append_only: [`${leftOut(open)}; update left_out set amount = 1`, never],
   left_out_no_truncate: [`truncate left_out`, never],
   left_out_period_open: [leftOut(closed), 'CF001'],
@@ -223,6 +228,7 @@ const checks: Record<string, string> = {
   rate_index_key_check: `insert into rate_index (company_id, name, key) values (1, 'x', '')`,
   rate_index_name_check: `insert into rate_index (company_id, name, key) values (1, '', 'x')`,
   rate_index_revision_check: `update rate_index set revision = -1`,
+  told_at_close_told_check: told(open, one, '[]'),
   left_out_amount_check: leftOut(open, 0),
   reported_position_check: reported(open, { current: 5 }),
   reported_position_check1: reported(open, { outstanding: 11 }),

@@ -22,6 +22,7 @@ import { leftOut } from './migrations/0020-left-out.ts';
 import { handsInOrder } from './migrations/0021-hands-in-order.ts';
 import { wrongCodes } from './migrations/0022-wrong-codes.ts';
 import { seals } from './migrations/0023-seals.ts';
+import { toldAtClose } from './migrations/0024-told-at-close.ts';
 
 /** Migrations in the order in which they run; each runs once and forward only. */
 const migrations: Readonly<Record<string, string>> = {
@@ -48,6 +49,7 @@ const migrations: Readonly<Record<string, string>> = {
   '0021-hands-in-order': handsInOrder,
   '0022-wrong-codes': wrongCodes,
   '0023-seals': seals,
+  '0024-told-at-close': toldAtClose,
 };
 
 const source = (last?: string): Knex.MigrationSource<string> => ({

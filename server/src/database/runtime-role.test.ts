@@ -23,6 +23,7 @@ describe('the role of the application', () => {
     `update audit_event set detail = '{}'`,
     'delete from entry_line',
     'update left_out set amount = 1',
+    `update told_at_close set told = '{}'`,
     'update entry_line set debit = 0',
     'update reported_position set expense = 0',
     'update instrument_version set reason = reason',
@@ -84,7 +85,7 @@ describe('the role of the application', () => {
       'fixing',
       'instrument_version',
       'period_comment',
-    ].concat(['period_step', 'left_out', 'reported_fund', 'reported_position', 'setting']);
+    ].concat(['period_step', 'left_out', 'reported_fund', 'reported_position', 'setting', 'told_at_close']);
     expect(rights.get('seal')).toBe('select');
     for (const name of added) expect([name, rights.get(name)]).toEqual([name, 'insert select']);
     const { rows: tables } = await server.database.raw<{ rows: { name: string }[] }>(

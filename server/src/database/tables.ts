@@ -321,6 +321,15 @@ export interface LeftOutRow {
   readonly amount: number;
 }
 
+/** What a close told of an instrument beside its figures. */
+export interface ToldAtCloseRow {
+  readonly company_id: number;
+  readonly period_end: string;
+  readonly instrument_id: string;
+  /** JSON; written as text. */
+  readonly told: unknown;
+}
+
 /** A link of the audit trail. */
 export interface AuditRow {
   readonly id: number;
@@ -406,6 +415,7 @@ declare module 'knex/types/tables' {
     reported_position: Table<ReportedRow>;
     reported_fund: Table<ReportedFundRow>;
     left_out: Table<LeftOutRow>;
+    told_at_close: Table<ToldAtCloseRow>;
     audit_event: Table<AuditRow, 'id' | 'at' | 'previous_hash' | 'hash'>;
     idempotency_key: Table<IdempotencyRow, 'answer' | 'at'>;
     log_in_failure: Table<FailureRow, 'id' | 'at'>;

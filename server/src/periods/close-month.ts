@@ -11,11 +11,13 @@ import { keepReported } from '../instruments/reported-positions.ts';
 import { postEntries, type EntryToPost } from '../journal/post-entries.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { changedParts } from './close-digest.ts';
+import { unclosedDifferences } from './differences.ts';
 import { keepLeftOut } from './left-out-store.ts';
 import { monthMade, type MonthMade } from './month-made.ts';
 import { holdUnclosed, notHandedOver, refuseUnmeant, type Seen } from './hand-over.ts';
 import { handedOver, takeStep } from './month-steps.ts';
 import { approversOf, asksForTwo, refuseOwnWork } from './second-person.ts';
+import { keepTold } from './told-at-close.ts';
 
 /**
  * Locks a month by one person, where the company asks for no second: posts its entries, keeps what it reports, opens the
@@ -42,7 +44,7 @@ export async function lockPeriod(
   }
   const made = await monthMade(database, figures, by.companyId, period, true);
   await refuseUnmeant(database, by.companyId, made, { digest, confirm }, today);
-  return closeMonth(database, by, made, { as: 'alone', confirm, seenTo, named: [] });
+  return closeMonth(database, figures, by, made, { as: 'alone', confirm, seenTo, named: [] });
 }
 
 /**
@@ -77,7 +79,7 @@ export async function approveMonth(
   }
   await refuseUnmeant(database, by.companyId, made, { digest, confirm }, today);
   askFirst(named, confirm);
-  return closeMonth(database, by, made, {
+  return closeMonth(database, figures, by, made, {
     as: 'reviewed',
     confirm,
     seenTo,
@@ -105,6 +107,7 @@ interface Way {
 /** Closes a month for good: whatever is wrong with that the database refuses as well. */
 async function closeMonth(
   database: Knex,
+  figures: FigureThreads,
   by: Maker,
   month: MonthMade,
   { as, confirm: confirmed, seenTo, named }: Way,
@@ -114,12 +117,14 @@ async function closeMonth(
   const reversals = made.flatMap((one) => entriesToPost(one, one.opening ? [one.opening] : []));
   const inPeriod = made.flatMap((one) => entriesToPost(one, one.inPeriod));
   const opens = formatDay(addMonths(parseDay(endsOn) as CalendarDay, 1, true));
+  const differences = await unclosedDifferences(database, figures, by.companyId, endsOn, work);
   await postEntries(database, by, endsOn, accounts, inPeriod);
   const reported = work.filter(({ withdrawn }) => !withdrawn).map(({ row }) => row);
   await keepReported(database, by.companyId, endsOn, reported);
   const reportedOf = funds.filter(({ withdrawn }) => !withdrawn).map(({ fund }) => fund);
   await keepReportedFunds(database, by.companyId, endsOn, reportedOf);
   await keepLeftOut(database, by.companyId, endsOn, notBooked);
+  await keepTold(database, by.companyId, endsOn, month, differences.lines);
   await takeStep(database, by, endsOn, 'closed', {
     seen: month,
     confirmed,

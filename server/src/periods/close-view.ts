@@ -8,9 +8,11 @@ import type {
   LeftOutAccrual,
   MonthReview,
   NotBookedFigures,
+  ToldAtClose,
 } from '@coffer/contract';
 import { accountsOf, type Accounts } from '../accounts/accounts.ts';
-import { untied } from '../accounts/brought-in.ts';
+import { broughtByInstrument, broughtIn } from '../accounts/brought-in.ts';
+import { companyOf } from '../company/company-store.ts';
 import { periodsOf } from '../company/company-view.ts';
 import type { PeriodRow } from '../database/tables.ts';
 import { reportedFunds } from '../funds/reported-funds.ts';
@@ -27,6 +29,7 @@ import { monthMade, type MonthMade } from './month-made.ts';
 import { closedDigest, commentsOn, handedOver, stepsOf } from './month-steps.ts';
 import { periodEnding } from './period-store.ts';
 import { approversOf, asksForTwo } from './second-person.ts';
+import { toldBy } from './told-at-close.ts';
 
 /** What closing a month makes, for who asks: worked out while it is not closed, as it was kept once it is. */
 export async function closeView(
@@ -87,7 +90,7 @@ async function openView(database: Knex, month: MonthMade): Promise<Omit<CloseVie
     notBooked: listedNotBooked(month.notBooked),
     materiality: month.materiality,
     missingAccounts: [...month.missing],
-    untied: untied(month.brought),
+    brought: month.brought.filter(({ ledger }) => ledger !== null),
   };
 }
 
@@ -103,6 +106,9 @@ export async function closedView(
   const totals = await postedTotals(database, companyId, endsOn);
   const notBooked = await keptLeftOut(database, companyId, endsOn);
   const together = notBookedAltogether([...notBooked.values()]);
+  const accounts = await accountsOf(database, companyId);
+  const { booksFrom } = await companyOf(database, companyId);
+  const brought = await broughtByInstrument(database, companyId, booksFrom, accounts, [], endsOn);
   return {
     endsOn,
     state: 'closed',
@@ -116,20 +122,39 @@ export async function closedView(
     rows,
     funds,
     unworkable: [],
-    ...totals.view(await accountsOf(database, companyId)),
+    ...totals.view(accounts),
     draftCount: 0,
     draftDebits: 0,
     reversalCount: reversals ?? 0,
-    payments: null,
-    unrecorded: [],
-    attention: [],
+    ...paymentsTold(await toldBy(database, companyId, endsOn)),
     leftOut: largestFirst(
       [...rows, ...funds].map(({ id, name }) => ({ id, name, amount: amountOf(notBooked.get(id)?.leftOut) })),
     ),
     notBooked: listedNotBooked([...notBooked]),
     materiality: await materialityOf(database, companyId, endsOn),
     missingAccounts: [],
-    untied: [],
+    brought: (await broughtIn(database, companyId, brought)).filter(({ ledger }) => ledger !== null),
+  };
+}
+
+/** What a closed month was approved with: payments that were not recorded, rates that were not fixed. */
+function paymentsTold(
+  told: ReadonlyMap<string, ToldAtClose> | undefined,
+): Pick<CloseView, 'payments' | 'unrecorded' | 'attention'> {
+  if (!told) return { payments: null, unrecorded: [], attention: [] };
+  const all = [...told].map(([instrumentId, one]) => ({ instrumentId, ...one }));
+  const counted = (of: 'due' | 'recorded'): number =>
+    all.reduce((sum, { payments }) => sum + payments[of], 0);
+  return {
+    payments: { due: counted('due'), recorded: counted('recorded') },
+    unrecorded: all
+      .flatMap(({ instrumentId, name, unrecorded }) =>
+        unrecorded.map((one) => ({ instrumentId, name, ...one })),
+      )
+      .sort((one, other) => one.due.localeCompare(other.due) || one.name.localeCompare(other.name)),
+    attention: all.flatMap(({ instrumentId, name, fixingMissing: on }) =>
+      on === undefined ? [] : [{ instrumentId, name, kind: 'fixing-due' as const, on }],
+    ),
   };
 }
 

@@ -3,7 +3,7 @@ import { comparedFigures, formatDay, parseDay, type CalendarDay, type Entry } fr
 import type { CloseRow, DifferenceLine, DifferencesView, FiguresView } from '@coffer/contract';
 import { newestVersions } from '../instruments/instrument-store.ts';
 import type { StoredVersion } from '../instruments/known-instruments.ts';
-import { reportedPositions } from '../instruments/reported-positions.ts';
+import { noFigures, reportedPositions } from '../instruments/reported-positions.ts';
 import { entryLines } from '../journal/entry-lines.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import {
@@ -17,6 +17,7 @@ import { figuresNotBooked, notBookedOf, type NotBooked } from './left-out.ts';
 import { keptLeftOut } from './left-out-store.ts';
 import { monthWork, type MonthWork } from './month-work.ts';
 import { monthStart, periodEnding } from './period-store.ts';
+import { toldBy } from './told-at-close.ts';
 
 /** Holds a month against the month before as reported, each figure of each instrument with its reasons. */
 export async function differencesView(
@@ -42,14 +43,28 @@ export async function unclosedDifferences(
   return heldAgainst(database, figures, companyId, endsOn, await unclosedMonth(database, companyId, work));
 }
 
-/** The same of a closed month, as it was reported. */
+/** The same of a closed month: as it was approved, where that was kept, else as it was reported. */
 export async function closedDifferences(
   database: Knex,
   figures: FigureThreads,
   companyId: number,
   endsOn: string,
 ): Promise<DifferencesView> {
-  return heldAgainst(database, figures, companyId, endsOn, await closedMonth(database, companyId, endsOn));
+  const told = await toldBy(database, companyId, endsOn);
+  if (!told)
+    return heldAgainst(database, figures, companyId, endsOn, await closedMonth(database, companyId, endsOn));
+  return {
+    endsOn,
+    before: await monthBefore(database, companyId, endsOn),
+    lines: inOrder([...told].map(([id, { name, difference }]) => ({ id, name, ...difference }))),
+  };
+}
+
+/** What the month before reported, left out and caught up, by instrument. */
+interface MonthBefore {
+  readonly reported: ReadonlyMap<string, CloseRow>;
+  readonly caught: ReadonlyMap<string, number>;
+  readonly leftOut: ReadonlyMap<string, NotBooked>;
 }
 
 async function heldAgainst(
@@ -60,37 +75,90 @@ async function heldAgainst(
   month: readonly OfMonth[],
 ): Promise<DifferencesView> {
   const last = formatDay(monthStart(endsOn) - 1);
-  const known = await database('period').where({ company_id: companyId, ends_on: last }).first('ends_on');
-  const reported = new Map(
-    (await reportedPositions(database, companyId, last)).map(({ row }) => [row.id, row]),
-  );
-  const caughtBefore = await caughtUpIn(database, companyId, last);
-  const leftBefore = await keptLeftOut(database, companyId, last);
+  const before: MonthBefore = {
+    reported: new Map((await reportedPositions(database, companyId, last)).map(({ row }) => [row.id, row])),
+    caught: await caughtUpIn(database, companyId, last),
+    leftOut: await keptLeftOut(database, companyId, last),
+  };
   const lines: DifferenceLine[] = [];
   const items: ComparedInstrument[] = [];
-  for (const { row, version, catchUp, notBooked } of month) {
-    const was = reported.get(row.id);
-    const before = was && comparedOf(was.figures, was.expense);
-    const caught = { now: catchUp, before: caughtBefore.get(row.id) ?? 0 };
-    const leftOut = { now: leftOutOf(notBooked), before: leftOutOf(leftBefore.get(row.id)) };
+  const all = [...month, ...(await noMoreIn(database, companyId, endsOn, month, before))];
+  for (const { row, version, reason, catchUp, notBooked } of all) {
+    const was = before.reported.get(row.id);
+    const then = was && comparedOf(was.figures, was.expense);
+    const caught = { now: catchUp, before: before.caught.get(row.id) ?? 0 };
+    const leftOut = { now: leftOutOf(notBooked), before: leftOutOf(before.leftOut.get(row.id)) };
     const now = comparedOf(row.figures, row.expense);
-    if (version) items.push({ version, now, before, leftOut, catchUp: caught });
+    if (version) items.push({ version, now, before: then, leftOut, catchUp: caught });
     else {
-      const was = before && booked(before, leftOut.before);
-      lines.push(lineOf(row.id, row.name, allBecause('withdrawn', now, was, caught)));
+      const line = lineOf(
+        row.id,
+        row.name,
+        allBecause(reason, now, then && booked(then, leftOut.before), caught),
+      );
+      if (comparedFigures.some((figure) => line[figure].parts.length > 0)) lines.push(line);
     }
   }
   const end = parseDay(endsOn) as CalendarDay;
   for (const worked of await figures.each('difference', { end }, items)) {
     if (!('unworkable' in worked)) lines.push(worked.made);
   }
-  return { endsOn, before: known ? last : null, lines: inOrder(lines) };
+  return { endsOn, before: await monthBefore(database, companyId, endsOn), lines: inOrder(lines) };
 }
 
-/** An instrument of a month; without a version where it was withdrawn. */
+/** The end of the month before; null where the books have none. */
+async function monthBefore(database: Knex, companyId: number, endsOn: string): Promise<string | null> {
+  const last = formatDay(monthStart(endsOn) - 1);
+  return (await database('period').where({ company_id: companyId, ends_on: last }).first('ends_on'))
+    ? last
+    : null;
+}
+
+/** What the month before reported or caught up of and this one does not tell: settled, or withdrawn by its close. */
+async function noMoreIn(
+  database: Knex,
+  companyId: number,
+  endsOn: string,
+  month: readonly OfMonth[],
+  before: MonthBefore,
+): Promise<OfMonth[]> {
+  const told = new Set(month.map(({ row }) => row.id));
+  const caught = await caughtUpIn(database, companyId, endsOn);
+  const ids = [...new Set([...before.reported.keys(), ...before.caught.keys(), ...caught.keys()])].filter(
+    (id) => !told.has(id),
+  );
+  if (ids.length === 0) return [];
+  const found = await database('instrument')
+    .leftJoin('period', (join) => {
+      join.on('period.company_id', 'instrument.company_id').andOnVal('period.ends_on', endsOn);
+    })
+    .where('instrument.company_id', companyId)
+    .where({ kind: 'debt' })
+    .whereIn('instrument.id', ids)
+    .orderBy('instrument.id')
+    .select<{ id: string; name: string; version: number; withdrawn: boolean }[]>(
+      'id',
+      'name',
+      'version',
+      database.raw(
+        'withdrawn_at is not null and withdrawn_at <= coalesce(period.closed_at, withdrawn_at) as withdrawn',
+      ),
+    );
+  const nothing = { figures: noFigures, expense: 0, amortized: 0, currentChange: 0 };
+  return found.map(({ id, name, version, withdrawn }) => ({
+    row: { id, version, name: before.reported.get(id)?.name ?? name, ...nothing },
+    version: undefined,
+    reason: withdrawn ? 'withdrawn' : 'settled',
+    catchUp: caught.get(id) ?? 0,
+    notBooked: undefined,
+  }));
+}
+
+/** An instrument of a month; without a version where the month reports nothing of it, for a reason. */
 interface OfMonth {
   readonly row: CloseRow;
   readonly version: StoredVersion | undefined;
+  readonly reason: 'withdrawn' | 'settled';
   /** Expense of closed months that is booked in this one. */
   readonly catchUp: number;
   readonly notBooked: NotBooked | undefined;
@@ -101,6 +169,7 @@ async function unclosedMonth(database: Knex, companyId: number, work: MonthWork[
   return work.map((done) => ({
     row: done.row,
     version: done.withdrawn ? undefined : versions.get(done.row.id),
+    reason: 'withdrawn',
     catchUp: expenseForClosed(done.inPeriod),
     notBooked: notBookedOf(done),
   }));
@@ -112,6 +181,7 @@ async function closedMonth(database: Knex, companyId: number, endsOn: string): P
   return (await reportedPositions(database, companyId, endsOn)).map(({ row, version }) => ({
     row,
     version,
+    reason: 'settled',
     catchUp: caught.get(row.id) ?? 0,
     notBooked: notBooked.get(row.id),
   }));

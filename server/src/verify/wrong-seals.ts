@@ -28,6 +28,7 @@ const words: Readonly<Record<string, string>> = {
   second_factor: 'The second factor of',
   seal: 'The seal',
   setting: 'The setting',
+  told_at_close: 'What the close told of differences, payments and rates',
 };
 
 /** Tables whose keys tell of a person by number. */
@@ -36,7 +37,7 @@ const ofPeople: ReadonlySet<string> = new Set(['member', 'person', 'recovery_cod
 /** Tables whose keys begin with the company. */
 const ofCompanies: ReadonlySet<string> = new Set([
   ...['account', 'account_of_role', 'company', 'entry', 'entry_line', 'ledger_balance', 'left_out', 'member'],
-  ...['period', 'reported_fund', 'reported_position'],
+  ...['period', 'reported_fund', 'reported_position', 'told_at_close'],
 ]);
 
 interface Found {

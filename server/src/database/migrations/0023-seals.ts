@@ -34,7 +34,8 @@ const byRow: Readonly<Record<string, readonly [key: string, leftOut: string]>> =
 };
 
 /** Tables that are sealed by month, and in which order. */
-const byMonth: Readonly<Record<string, string>> = {
+export type TablesByMonth = Readonly<Record<string, string>>;
+export const byMonth: TablesByMonth = {
   left_out: 'instrument_id, made_good, role',
   reported_fund: 'instrument_id',
   reported_position: 'instrument_id',
@@ -109,6 +110,93 @@ const chosen = (
 const each = (tables: Readonly<Record<string, string>>, query: (table: string) => string): string =>
   Object.keys(tables).map(query).join('\n  union all ');
 
+/** What seals what a month kept, when it is closed. */
+export const sealsOfMonths = (
+  byMonth: TablesByMonth,
+  create = 'create',
+): string => `-- What a month reported is sealed when it is closed.
+${create} function sealed_month(of_table text, of_company int, of_period date) returns bytea language plpgsql stable
+  ${alike} as $$
+begin
+  return ${chosen(byMonth, ofMonth)};
+end $$;
+${create} function month_sealed() returns trigger language plpgsql security definer ${alike} as $$
+begin
+  insert into seal (of_table, key, hash, sealing)
+    select of_table, concat_ws(' ', new.company_id, new.ends_on), sealed_month(of_table, new.company_id, new.ends_on), sealing()
+      from unnest(${listed(byMonth)}) of_table;
+  return null;
+end $$;
+`;
+
+/** What tells which rows are not as they were sealed. */
+export const sealsHeldAgainst = (
+  byMonth: TablesByMonth,
+  create = 'create',
+): string => `-- Everything that is sealed, with the hash that it has now.
+${create} function sealed_now() returns table (of_table text, key text, company_id int, hash bytea) language sql stable
+  ${alike} as $$
+  ${Object.entries(byRow)
+    .map(([table, [key, leftOut]]) => {
+      const company =
+        table === 'company'
+          ? 'kept.id'
+          : ['instrument_version', 'fixing', 'person', 'recovery_code', 'second_factor'].includes(table)
+            ? 'null::int'
+            : 'kept.company_id';
+      return `select '${table}', ${keyOfRow('kept', key)}, ${company}, ${hashOfRow('kept', leftOut)} from ${table} kept`;
+    })
+    .join('\n  union all ')}
+  union all ${each(
+    byMonth,
+    (table) => `select '${table}', concat_ws(' ', period.company_id, ends_on), period.company_id,
+    sealed_month('${table}', period.company_id, ends_on) from period where state = 'closed'
+      or exists (select from ${table} kept where kept.company_id = period.company_id and kept.period_end = ends_on)`,
+  )}
+  union all ${each(
+    byEntries,
+    (
+      table,
+    ) => `select of_table, key, company_id, sealed_entries('${table}', company_id, first, last) from sealed_together()
+    where of_table = '${table}'`,
+  )}
+  union all ${each(
+    byEntries,
+    (
+      table,
+    ) => `select '${table}', concat_ws(' ', kept.company_id, min(number), max(number)), kept.company_id, ''::bytea
+    from ${table} kept where not exists (select from sealed_together() together where of_table = '${table}'
+      and together.company_id = kept.company_id and kept.number between first and last) group by kept.company_id`,
+  )}
+$$;
+
+-- What is not as it was sealed last; and what no event of the trail tells of as it is.
+${create} function not_as_sealed() returns table (of_table text, key text, company_id int, wrong text, sealed_at timestamptz)
+  language sql stable set search_path = pg_catalog, public, pg_temp as $$
+  with sealed as (
+    select distinct on (of_table, key) seal.of_table, seal.key, seal.hash, sealing from seal
+      order by seal.of_table, seal.key, seal.id desc
+  )
+  select coalesce(now.of_table, sealed.of_table), coalesce(now.key, sealed.key), now.company_id, case
+      when sealed.sealing is null or sealed.hash is null then 'added' when now.hash is null then 'removed' else 'changed' end,
+      (select at from audit_event where audit_event.company_id is null and subject = sealed.sealing::text limit 1)
+    from sealed_now() now full join sealed using (of_table, key) where now.hash is distinct from sealed.hash
+  union all
+  -- Whoever owns the database can switch a guard off and leave the seals on: what never changes was sealed again then.
+  select seal.of_table, seal.key, null, 'again', null from seal
+    where seal.of_table = any (array[${once.map((table) => `'${table}'`).join(', ')}] || ${listed(byMonth)})
+    group by seal.of_table, seal.key having count(distinct coalesce(hash, '')) > 1
+  union all
+  select 'seal', coalesce(kept.sealing::text, told.subject), null, case when told.subject is null then 'untold' else 'changed' end,
+      told.at
+    from (select sealing from seal group by sealing) kept
+      full join (select subject, at, detail from audit_event where action = 'sealed') told
+        on told.subject = kept.sealing::text
+    where digest_of_seals(kept.sealing) is distinct from detail ->> 'digest'
+$$;
+
+`;
+
 export const seals = /* sql */ `
 create table seal (
   id bigint generated always as identity primary key,
@@ -174,20 +262,7 @@ end $$;
 create trigger entry_line_sealed_added after insert on entry_line
   referencing new table as added for each statement execute function entries_sealed();
 
--- What a month reported is sealed when it is closed.
-create function sealed_month(of_table text, of_company int, of_period date) returns bytea language plpgsql stable
-  ${alike} as $$
-begin
-  return ${chosen(byMonth, ofMonth)};
-end $$;
-create function month_sealed() returns trigger language plpgsql security definer ${alike} as $$
-begin
-  insert into seal (of_table, key, hash, sealing)
-    select of_table, concat_ws(' ', new.company_id, new.ends_on), sealed_month(of_table, new.company_id, new.ends_on), sealing()
-      from unnest(${listed(byMonth)}) of_table;
-  return null;
-end $$;
-create trigger period_month_sealed after update on period
+${sealsOfMonths(byMonth)}create trigger period_month_sealed after update on period
   for each row when (new.state = 'closed' and old.state <> 'closed') execute function month_sealed();
 
 -- Entries that were sealed together, by the keys of their seals.
@@ -198,69 +273,7 @@ create function sealed_together() returns table (of_table text, key text, compan
     where of_table in ('entry', 'entry_line') and part is not null
 $$;
 
--- Everything that is sealed, with the hash that it has now.
-create function sealed_now() returns table (of_table text, key text, company_id int, hash bytea) language sql stable
-  ${alike} as $$
-  ${Object.entries(byRow)
-    .map(([table, [key, leftOut]]) => {
-      const company =
-        table === 'company'
-          ? 'kept.id'
-          : ['instrument_version', 'fixing', 'person', 'recovery_code', 'second_factor'].includes(table)
-            ? 'null::int'
-            : 'kept.company_id';
-      return `select '${table}', ${keyOfRow('kept', key)}, ${company}, ${hashOfRow('kept', leftOut)} from ${table} kept`;
-    })
-    .join('\n  union all ')}
-  union all ${each(
-    byMonth,
-    (table) => `select '${table}', concat_ws(' ', period.company_id, ends_on), period.company_id,
-    sealed_month('${table}', period.company_id, ends_on) from period where state = 'closed'
-      or exists (select from ${table} kept where kept.company_id = period.company_id and kept.period_end = ends_on)`,
-  )}
-  union all ${each(
-    byEntries,
-    (
-      table,
-    ) => `select of_table, key, company_id, sealed_entries('${table}', company_id, first, last) from sealed_together()
-    where of_table = '${table}'`,
-  )}
-  union all ${each(
-    byEntries,
-    (
-      table,
-    ) => `select '${table}', concat_ws(' ', kept.company_id, min(number), max(number)), kept.company_id, ''::bytea
-    from ${table} kept where not exists (select from sealed_together() together where of_table = '${table}'
-      and together.company_id = kept.company_id and kept.number between first and last) group by kept.company_id`,
-  )}
-$$;
-
--- What is not as it was sealed last; and what no event of the trail tells of as it is.
-create function not_as_sealed() returns table (of_table text, key text, company_id int, wrong text, sealed_at timestamptz)
-  language sql stable set search_path = pg_catalog, public, pg_temp as $$
-  with sealed as (
-    select distinct on (of_table, key) seal.of_table, seal.key, seal.hash, sealing from seal
-      order by seal.of_table, seal.key, seal.id desc
-  )
-  select coalesce(now.of_table, sealed.of_table), coalesce(now.key, sealed.key), now.company_id, case
-      when sealed.sealing is null or sealed.hash is null then 'added' when now.hash is null then 'removed' else 'changed' end,
-      (select at from audit_event where audit_event.company_id is null and subject = sealed.sealing::text limit 1)
-    from sealed_now() now full join sealed using (of_table, key) where now.hash is distinct from sealed.hash
-  union all
-  -- Whoever owns the database can switch a guard off and leave the seals on: what never changes was sealed again then.
-  select seal.of_table, seal.key, null, 'again', null from seal
-    where seal.of_table = any (array[${once.map((table) => `'${table}'`).join(', ')}] || ${listed(byMonth)})
-    group by seal.of_table, seal.key having count(distinct coalesce(hash, '')) > 1
-  union all
-  select 'seal', coalesce(kept.sealing::text, told.subject), null, case when told.subject is null then 'untold' else 'changed' end,
-      told.at
-    from (select sealing from seal group by sealing) kept
-      full join (select subject, at, detail from audit_event where action = 'sealed') told
-        on told.subject = kept.sealing::text
-    where digest_of_seals(kept.sealing) is distinct from detail ->> 'digest'
-$$;
-
--- What is there already, as it is found today.
+${sealsHeldAgainst(byMonth)}-- What is there already, as it is found today.
 insert into seal (of_table, key, hash, sealing)
   select of_table, key, hash, sealing() from sealed_now() where of_table not in ('entry', 'entry_line');
 insert into seal (of_table, key, hash, sealing)

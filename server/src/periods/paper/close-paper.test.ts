@@ -81,6 +81,8 @@ describe('the working paper of a close', () => {
         'Month',
         'List',
         'Who and when',
+        'Not recorded, assumed paid',
+        'Rates not fixed',
         'Figures',
         'Funds',
         'Too small to accrue',

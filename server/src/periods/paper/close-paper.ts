@@ -5,6 +5,7 @@ import {
   closeSteps,
   comparedNames,
   differenceInWords,
+  missingFixings,
   entryKindNames,
   showAmount,
   showDay,
@@ -75,7 +76,8 @@ export function closePaper(record: CloseRecord, context: ClosePaperContext): TDo
       pairs(factsOf(record)),
       heading('List of the month'),
       listPart(record, digits),
-      ...saidPart(record),
+      ...saidPart(record, digits),
+      ...assumedPart(record, digits),
       heading('Figures'),
       ...figuresPart(record, digits),
       ...leftOutPart(record, digits),
@@ -111,13 +113,43 @@ function listPart({ view }: CloseRecord, digits: number): Content {
 }
 
 /** Who did what when, and what was said. */
-function saidPart({ view }: CloseRecord): Content[] {
+function saidPart({ view }: CloseRecord, digits: number): Content[] {
   const part = heading('Who and when');
-  const all = saidAndDone(view);
+  const all = saidAndDone(view, digits);
   if (all.length === 0)
     return [part, { text: 'Nobody has handed it over or said anything yet.', color: inks.dim }];
   const cells = all.map(({ at, by, what, said }) => [momentInWords(at), by, what, said]);
   return [part, table(['When', 'Who', 'What', 'Said'], cells, [100, 110, 130, '*'], [])];
+}
+
+/** Every payment that was not recorded and every rate that was not fixed, and how each was treated. */
+function assumedPart({ view }: CloseRecord, digits: number): Content[] {
+  const { unrecorded } = view;
+  const missing = missingFixings(view);
+  const payments = unrecorded
+    .slice(0, mostListed)
+    .map(({ name, due, amount }): TableCell[] => [name, showDay(due), showAmount(amount, digits)]);
+  return [
+    ...(unrecorded.length === 0
+      ? []
+      : [
+          heading('Not recorded, assumed paid as agreed'),
+          table(['Instrument', 'Due', 'Amount'], payments, ['*', 90, 90], [2]),
+          ...more(unrecorded.length, 'payments'),
+        ]),
+    ...(missing.length === 0
+      ? []
+      : [
+          heading('Not fixed, left at the rate before'),
+          table(
+            ['Instrument', 'To be fixed'],
+            missing.slice(0, mostListed).map(({ name, on }) => [name, showDay(on)]),
+            ['*', 90],
+            [],
+          ),
+          ...more(missing.length, 'rates'),
+        ]),
+  ];
 }
 
 const strong = (text: string, right = false): TableCell => ({

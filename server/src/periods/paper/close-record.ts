@@ -1,7 +1,11 @@
 import { comparedFigures, type ComparedFigure } from '@coffer/core';
 import {
   agreedWords,
+  assumed,
+  missingFixings,
+  notFixed,
   type CloseView,
+  type ConfirmCode,
   type DifferencesView,
   type EntryView,
   type TrailHead,
@@ -68,11 +72,15 @@ export interface SaidOrDone {
 }
 
 /** Who did and said what about a month, oldest first. */
-export function saidAndDone({ review: { steps, comments }, rows }: CloseView): SaidOrDone[] {
+export function saidAndDone(view: CloseView, digits: number): SaidOrDone[] {
+  const { review, rows } = view;
+  const { steps, comments } = review;
   const names = new Map(rows.map(({ id, name }) => [id, name]));
   const done = steps.map(({ step, by, at, comment, confirmed }): SaidOrDone => {
     const agreed =
-      confirmed.length > 0 ? [`agreed to ${confirmed.map((code) => agreedWords[code]).join(', ')}`] : [];
+      confirmed.length > 0
+        ? [`agreed to ${confirmed.map((code) => agreedTo(code, view, digits)).join(', ')}`]
+        : [];
     const said = [...(comment === null ? [] : [comment]), ...agreed].join('; ');
     return { at, by: by ?? 'Coffer', what: stepNames[step], said };
   });
@@ -81,6 +89,20 @@ export function saidAndDone({ review: { steps, comments }, rows }: CloseView): S
     return { at, by: by ?? 'Coffer', what: `about ${about}`, said: text };
   });
   return [...done, ...told].sort((one, other) => (one.at < other.at ? -1 : 1));
+}
+
+/** What somebody agreed to; of a closed month with what it was about. */
+function agreedTo(code: ConfirmCode, view: CloseView, digits: number): string {
+  const missing = missingFixings(view);
+  const about =
+    view.state !== 'closed'
+      ? ''
+      : code === 'payments-unrecorded'
+        ? assumed(view.unrecorded, digits)
+        : code === 'fixings-missing' && missing.length > 0
+          ? `; ${notFixed(missing)}`
+          : '';
+  return `${agreedWords[code]}${about.replace(/^; /, ' – ')}`;
 }
 
 /** A moment in words, in UTC. */

@@ -1,6 +1,13 @@
 import type { Writable } from 'node:stream';
 import { comparedFigures } from '@coffer/core';
-import { bookedRows, closeSteps, comparedNames, differenceInWords, type EntryView } from '@coffer/contract';
+import {
+  bookedRows,
+  closeSteps,
+  comparedNames,
+  differenceInWords,
+  missingFixings,
+  type EntryView,
+} from '@coffer/contract';
 import { StreamedWorkbook, type SheetColumn } from '../../http/workbook.ts';
 import { entryCells, entryColumns } from '../../journal/journal-files.ts';
 import type { ClosePaperContext } from './close-paper.ts';
@@ -56,7 +63,24 @@ export async function writeCloseWorkbook(
       ['What', 34],
       ['Said', 70],
     ],
-    saidAndDone(view).map(({ at, by, what, said }) => [momentInWords(at), by, what, said]),
+    saidAndDone(view, digits).map(({ at, by, what, said }) => [momentInWords(at), by, what, said]),
+  );
+  await book.sheet(
+    'Not recorded, assumed paid',
+    [
+      ['Instrument', 34],
+      ['Due', 14],
+      ['Amount', 16, 'amount'],
+    ],
+    view.unrecorded.map(({ name, due, amount }) => [name, due, amount]),
+  );
+  await book.sheet(
+    'Rates not fixed',
+    [
+      ['Instrument', 34],
+      ['To be fixed', 14],
+    ],
+    missingFixings(view).map(({ name, on }) => [name, on]),
   );
   await book.sheet(
     'Figures',

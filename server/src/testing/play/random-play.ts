@@ -77,6 +77,7 @@ export class RandomPlay {
     for (const one of this.played) if (!one.withdrawn) await this.befall(one, month);
     await this.lock(month);
     await this.compare(month.ends);
+    await this.differences(month);
     await this.look(month);
     expect(await this.server.disagreements(), this.said()).toEqual([]);
   }
@@ -154,6 +155,7 @@ export class RandomPlay {
     const end = textOf(ends);
     for (const path of [
       `/api/periods/${end}/close`,
+      `/api/periods/${end}/differences`,
       `/api/journal.csv?from=${textOf(opens)}&to=${end}`,
       `/api/register?on=${end}`,
     ]) {
@@ -162,6 +164,46 @@ export class RandomPlay {
     for (const [path, before] of this.seen) {
       expect((await this.preparer.call('GET', path)).text, this.said(path)).toBe(before);
     }
+  }
+
+  /** What a locked month tells of each figure's change is what it reported less what the month before did, none left out. */
+  private async differences({ opens, ends }: OpenMonth): Promise<void> {
+    const { body } = await this.preparer.call('GET', `/api/periods/${textOf(ends)}/differences`);
+    const [now, before] = [await this.reported(textOf(ends)), await this.reported(textOf(opens - 1))];
+    for (const figure of ['accrued', 'expense', 'carrying', 'current'] as const) {
+      const told = { now: 0, change: 0, parts: 0 };
+      for (const { [figure]: one } of body.lines) {
+        told.now += one.now;
+        told.change += one.change;
+        for (const { amount } of one.parts) told.parts += amount;
+      }
+      const change = now[figure] - before[figure];
+      expect(told, this.said(`${figure} at ${textOf(ends)}`)).toEqual({
+        now: now[figure],
+        change,
+        parts: change,
+      });
+    }
+  }
+
+  /** Sums of what a locked month reported, and its expense in the ledger. */
+  private async reported(
+    end: string,
+  ): Promise<Record<'accrued' | 'expense' | 'carrying' | 'current', number>> {
+    const { rows } = await this.server.database.raw<{ rows: Record<string, string | null>[] }>(
+      `select sum(accrued_interest + accrued_fee + unpaid_interest) as accrued, sum(carrying) as carrying,
+         sum(current) as current, (select sum(debit - credit) from entry_line join entry using (company_id, number)
+           where entry.company_id = 1 and period_end = :end and role = 'interest-expense') as expense
+       from reported_position where company_id = 1 and period_end = :end`,
+      { end },
+    );
+    const of = (key: string): number => Number(rows[0]?.[key] ?? 0);
+    return {
+      accrued: of('accrued'),
+      expense: of('expense'),
+      carrying: of('carrying'),
+      current: of('current'),
+    };
   }
 
   /** The ledger and the report of a locked month against the model. */

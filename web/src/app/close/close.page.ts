@@ -15,6 +15,7 @@ import { RouterLink } from '@angular/router';
 import type { AccrualChoice } from '@coffer/core';
 import {
   closeSteps,
+  isOffTheLedger,
   type BookedRow,
   type CloseView,
   type DifferenceLine,
@@ -174,6 +175,11 @@ export class ClosePage {
     return asked && { row: asked.row.id, column: asked.column };
   });
 
+  /** The chart is to be put right before the month is closed. */
+  protected readonly offTheLedger = computed(() => {
+    const { missingAccounts = [], brought = [] } = this.view() ?? {};
+    return missingAccounts.length > 0 || brought.some(isOffTheLedger);
+  });
   protected readonly attention = computed(() => attentionLines([], this.view()?.attention ?? []));
   protected readonly steps = computed(() => {
     const view = this.view();
