@@ -119,11 +119,13 @@ export class BetweenRows {
     const paid = ledger.allocated({ interest, fee }, ledger.behind + scheduled, available);
     ledger.overpay(on, available, paid.over);
     const { principal, extra } = paid;
-    ledger.payAhead(due, paid.billed + paid.kept, principal + extra);
+    // What makes up for earlier dues is no part of this one; interest charged now is, paid or not.
+    const madeUp = least(ledger.behind, principal);
+    ledger.payAhead(due, interest + fee + paid.kept, principal - madeUp + extra);
     ledger.unpaid += interest + fee - paid.billed;
     ledger.kept -= paid.kept;
     ledger.balance -= principal + extra;
-    ledger.behind = least(ledger.balance, atLeastZero(ledger.behind - principal));
+    ledger.behind = least(ledger.balance, ledger.behind - madeUp);
     const payment = paid.billed + paid.kept + principal;
     ledger.write('early-payment', { ...row, chargedTo: on, payment, interest, principal, extra, fee });
     ledger.meter.charged(ledger.balance);

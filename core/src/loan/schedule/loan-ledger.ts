@@ -21,9 +21,11 @@ export interface Charged {
   readonly fee: bigint;
 }
 
-/** What was paid of a due before its row. Grains. */
+/** What a due has had before its row. Grains. */
 export interface PaidAhead {
+  /** Interest and fee charged with its early parts, and what they paid of interest kept apart. */
   readonly interest: bigint;
+  /** Principal of it that was paid; what made up for earlier dues is none. */
   readonly principal: bigint;
 }
 
