@@ -28,6 +28,19 @@ const monthly: Partial<FundTerms> = {
   deposits: { type: 'level', amount: 1000_00, count: 4 },
 };
 
+// Nobody knows on the 5th what is made on the 11th (common practice).
+describe('the next deposit', () => {
+  it('is the one that is overdue, as it was agreed, until it is made', () => {
+    const late = made('2026-02-01', '2026-02-11', 400_00);
+    const fund = buildFundSchedule(plainFund('12', { ...monthly, made: [late] }));
+    const next = (on: string): unknown => fundPosition(fund, day(on)).next;
+    const overdue = { due: day('2026-02-01'), deposit: 1000_00 };
+    for (const on of ['2026-01-31', '2026-02-01', '2026-02-05', '2026-02-10'])
+      expect(next(on)).toEqual(overdue);
+    expect(next('2026-02-11')).toEqual({ due: day('2026-03-01'), deposit: 1000_00 });
+  });
+});
+
 describe('the days that a deposit earns', () => {
   // Even periods (common practice): a period of its own days counts back from its end, the days that remain as their share.
   it('are a regular period, but where it was made on another day', () => {

@@ -1,9 +1,11 @@
+import { TermsFault } from '../faults/terms-fault.ts';
 import { minorOf } from '../money/rounding.ts';
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import { fundInterest } from './fund-interest.ts';
 import { fundStart, fundYears } from './fund-periods.ts';
 import { fundEnd, fundTotal, type FundRow, type FundSchedule } from './fund-schedule.ts';
-import type { MinorUnits } from '../units/units.ts';
+import type { Count, MinorUnits } from '../units/units.ts';
+import { buildFundSchedule } from './build-fund-schedule.ts';
 
 /** What a fund stands at on a day, at the end of that day; it is paid out with its last deposit. Minor units. */
 export interface FundPosition {
@@ -17,6 +19,7 @@ export interface FundPosition {
   readonly earned: MinorUnits;
   /** What the goal lacks; zero once the fund is paid out, or without a goal. */
   readonly toGoal: MinorUnits;
+  /** The deposit that is to be made next, as it is agreed on the day: one that is overdue as well. */
   readonly next: { readonly due: CalendarDay; readonly deposit: MinorUnits } | null;
 }
 
@@ -41,8 +44,23 @@ export function fundPosition(schedule: FundSchedule, on: CalendarDay): FundPosit
     deposited: opened + fundTotal({ terms, rows: past }, 'deposit'),
     earned: fundTotal({ terms, rows: past }, 'interest'),
     toGoal: ended || terms.goal === undefined ? 0 : Math.max(0, terms.goal - balance),
-    next: next ? { due: next.due, deposit: next.deposit } : null,
+    next: next ? { due: next.agreed, deposit: agreedDeposit(schedule, past.length, on) } : null,
   };
+}
+
+/** What a deposit is to be as it is known on a day: what was made after it nobody knows yet. Minor units. */
+function agreedDeposit(schedule: FundSchedule, at: Count, on: CalendarDay): MinorUnits {
+  const { terms, rows } = schedule;
+  const row = rows[at] as FundRow;
+  const made = terms.made?.filter((deposit) => deposit.on <= on) ?? [];
+  if (made.length === (terms.made?.length ?? 0)) return row.deposit;
+  try {
+    return (buildFundSchedule({ ...terms, made }).rows[at] ?? row).deposit;
+  } catch (error) {
+    if (!(error instanceof TermsFault)) throw error;
+    // Without what was made later the goal is never reached: the deposit stays what was agreed.
+    return schedule.deposit ?? row.deposit;
+  }
 }
 
 /** Interest earned from the beginning of a row's period to a day in it, rounded once. */

@@ -30,6 +30,20 @@ describe('a payment in parts', () => {
     expect([unpaidInterest, current]).toEqual([452, 32_346]);
   });
 
+  it('is the next one until its due date with what is left of it', () => {
+    const events = [paid(april, april - 7, 500)];
+    const next = (to: number, more: RecordedPayment[] = []): unknown =>
+      position(buildLoanSchedule(thousand([level(36)], { events: [...events, ...more] })), to).next;
+    expect(next(april - 8)).toEqual({ due: april, payment: 3321 });
+    const rest = { due: april, payment: 3321 - 500 };
+    expect(next(april - 7)).toEqual(rest);
+    expect(next(april - 1)).toEqual(rest);
+    // What comes in later is not known yet.
+    expect(next(april - 1, [paid(april, april, 2821)])).toEqual(rest);
+    expect(next(april, [paid(april, april, 2821)])).toMatchObject({ due: day('2025-05-01') });
+    expect(next(april - 1, [paid(april, april - 3, 2821)])).toMatchObject({ due: day('2025-05-01') });
+  });
+
   // Of each 33.21 what is not interest is principal (common practice); what of it was not repaid is in arrears.
   it('leaves in arrears what was agreed less interest and what was repaid, whatever came when', () => {
     const part = fc.record({

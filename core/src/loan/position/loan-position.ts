@@ -112,12 +112,33 @@ export function principalDue(
   return until === contractual.length - 1 ? outstanding : Math.min(outstanding, due);
 }
 
-/** The next payment that falls due, as it is agreed on the day. */
+/** The next payment that falls due, as it is agreed on the day: of one that was made in part, what is left. */
 function nextPayment(schedule: LoanSchedule, on: CalendarDay): Position['next'] {
-  for (let at = lastRowOn(schedule.date, schedule.length, on) + 1; at < schedule.length; at += 1) {
+  const row = lastRowOn(schedule.date, schedule.length, on);
+  // A row stands on the day of its last part; what that left is still to come on the due date.
+  for (let at = 0; at <= row; at += 1) {
+    const due = schedule.due[at] as number;
+    if ((schedule.n[at] as number) === 0 || due <= on) continue;
+    const payment = leftOf(schedule, due, row);
+    if (payment > 0) return { due, payment };
+  }
+  for (let at = row + 1; at < schedule.length; at += 1) {
     if ((schedule.n[at] as number) > 0) {
       return { due: schedule.due[at] as number, payment: schedule.payment[at] as number };
     }
   }
   return null;
+}
+
+/** What the rows of a due up to one of them left of it: interest that is unpaid and principal in arrears by them. */
+function leftOf(
+  { due: dues, unpaid, deferred, principalInArrears }: LoanSchedule,
+  due: CalendarDay,
+  through: number,
+): number {
+  const owing = (at: number): number =>
+    at < 0 ? 0 : (unpaid[at] as number) - (deferred[at] as number) + (principalInArrears[at] as number);
+  let left = 0;
+  for (let at = 0; at <= through; at += 1) if (dues[at] === due) left += owing(at) - owing(at - 1);
+  return left;
 }
