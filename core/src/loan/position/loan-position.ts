@@ -2,7 +2,13 @@ import { addMonths, type CalendarDay } from '../../calendar/calendar-day.ts';
 import { asKnownOn } from '../terms/as-known-on.ts';
 import { unamortizedCosts } from '../costs/issue-costs.ts';
 import type { InterestSegment } from '../interest/interest-segment.ts';
-import { chargedBefore, interestSegments, roundedInterest } from '../interest/loan-interest.ts';
+import {
+  chargedBefore,
+  chargedByRow,
+  interestSegments,
+  roundedInterest,
+  rowSegments,
+} from '../interest/loan-interest.ts';
 import { chargesInterest, lastRowOn, type LoanSchedule } from '../schedule/loan-schedule.ts';
 import { classificationOn } from '../../position/classification.ts';
 import { unusedFeeOf } from '../../credit-line/unused-fee.ts';
@@ -16,7 +22,19 @@ export function accruedSegments(schedule: LoanSchedule, on: CalendarDay): Intere
   if (on <= terms.start) return [];
   const row = lastRowOn(date, length, on);
   if (row === length - 1 && closing[row] === 0) return [];
-  return interestSegments(schedule, schedule, chargedBefore(schedule, row + 1), on);
+  const charging = nextCharge(schedule, row + 1);
+  if (charging === undefined || (schedule.chargedTo[charging] as number) >= on) {
+    return interestSegments(schedule, schedule, chargedBefore(schedule, row + 1), on);
+  }
+  // A payment that moved past the day fixes the interest of its period; from there on interest runs anew.
+  const since = chargedByRow(schedule, charging);
+  return [...rowSegments(schedule, charging), ...interestSegments(schedule, schedule, since, on)];
+}
+
+/** The first row from one on that charges interest. */
+function nextCharge(schedule: LoanSchedule, from: number): number | undefined {
+  for (let row = from; row < schedule.length; row += 1) if (chargesInterest(schedule, row)) return row;
+  return undefined;
 }
 
 /** Interest that had accrued before a loan was taken on and is not yet charged with a payment. Minor units. */

@@ -113,7 +113,8 @@ export class BetweenRows {
   /** Part of a payment before its row: interest to its own day, then principal of that payment, then beyond. */
   private payEarly({ on, due, amount }: BetweenEvent, row: ExactRow): void {
     const { ledger } = this;
-    const { interest, fee } = ledger.chargeTo(on);
+    const chargedTo = ledger.chargeDay(on);
+    const { interest, fee } = ledger.chargeTo(chargedTo);
     const available = ledger.inGrains(amount);
     const scheduled = this.scheduledPrincipal(due, interest);
     const paid = ledger.allocated({ interest, fee }, ledger.behind + scheduled, available);
@@ -127,7 +128,7 @@ export class BetweenRows {
     ledger.balance -= principal + extra;
     ledger.behind = least(ledger.balance, ledger.behind - madeUp);
     const payment = paid.billed + paid.kept + principal;
-    ledger.write('early-payment', { ...row, chargedTo: on, payment, interest, principal, extra, fee });
+    ledger.write('early-payment', { ...row, chargedTo, payment, interest, principal, extra, fee });
     ledger.meter.charged(ledger.balance);
   }
 

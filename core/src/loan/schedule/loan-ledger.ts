@@ -51,6 +51,8 @@ export class LoanLedger {
   pastTerm = false;
   /** Interest that had accrued before a loan was taken on, due with the first payment. */
   broughtIn: bigint;
+  /** The payment that comes next, and the day that its interest is charged to. */
+  pending: { readonly due: CalendarDay; readonly interestDay: CalendarDay } | undefined;
   /** Payments so far. */
   number = 0;
   /** What was paid of a due before its row. */
@@ -99,6 +101,12 @@ export class LoanLedger {
 
   inGrains(minor: number): bigint {
     return BigInt(minor) * this.grains;
+  }
+
+  /** The day that what is paid on a day before its due charges interest to: that of a payment that moved past it is fixed. */
+  chargeDay(on: CalendarDay): CalendarDay {
+    const { interestDay, due } = this.pending ?? { interestDay: on, due: on };
+    return interestDay < on && on < due ? interestDay : on;
   }
 
   /** Charges interest and fee to a day, with what had accrued before the loan was taken on. */

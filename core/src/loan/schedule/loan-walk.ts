@@ -184,11 +184,14 @@ export class LoanWalk {
     const due = stretch.dues[at] as number;
     const receipt = this.events.receipt(due);
     const date = receipt?.date ?? due;
-    const chargedTo = date < due ? date : (stretch.interestDays[at] as number);
+    const interestDay = stretch.interestDays[at] as number;
+    const chargedTo = date < due ? Math.min(date, interestDay) : interestDay;
+    this.ledger.pending = { due, interestDay };
     this.follow(() => next(at), date, chargedTo, date);
     if (this.ledger.cleared) return;
     const payment: DuePayment = { stretch, at, due, date, chargedTo, receipt };
     this.dueRows.write(payment);
+    this.ledger.pending = undefined;
   }
 
   /**
