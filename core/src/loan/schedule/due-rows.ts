@@ -3,6 +3,7 @@ import { atLeastZero, least } from '../../money/grains.ts';
 import { allocate } from '../payment/allocate.ts';
 import { risen, wholeYears } from '../payment/rise.ts';
 import { askedPayment } from '../payment/asked-payment.ts';
+import { mostRoundingLeaves } from '../payment/rounding-left.ts';
 import type { BetweenEvent, EventQueue } from './between-events.ts';
 import type { BetweenRows } from './between-rows.ts';
 import { eventsOf, type ExtraEachPayment } from '../terms/loan-events.ts';
@@ -26,6 +27,8 @@ export interface DuePayment {
   /** The day that interest is charged to. */
   readonly chargedTo: CalendarDay;
   readonly receipt: Receipt | undefined;
+  /** Whether no stretch follows. */
+  readonly last: boolean;
 }
 
 /** Writes the rows of payments that fall due: what is charged, asked for, paid, and what is left. */
@@ -72,7 +75,12 @@ export class DueRows {
       grains: ledger.grains,
     });
     const owed = ledger.balance + ledger.unpaid + ledger.kept + interest + fee;
-    const all = settling || (stretch.clears && at === stretch.count - 1) || asked.payment >= owed;
+    const clears = stretch.clears && at === stretch.count - 1;
+    const all =
+      settling ||
+      clears ||
+      asked.payment >= owed ||
+      this.onlyRounded(payment, interest, owed - asked.payment);
     if (all && !settling && setting.kind === 'listed' && asked.payment !== owed) {
       ledger.notice(date, 'listed-payment-differs', asked.payment, owed);
     }
@@ -147,6 +155,14 @@ export class DueRows {
       if (!event) return;
       this.between.write(event);
     }
+  }
+
+  /** Whether the last payment of a loan that is repaid with it leaves no more than rounding: then it takes that too. */
+  private onlyRounded({ stretch, at, last }: DuePayment, interest: bigint, left: bigint): boolean {
+    const { terms, ledger, agreement } = this;
+    if (!last || at !== stretch.count - 1 || ledger.balance === 0n) return false;
+    const growth = Number(interest) / Number(ledger.balance);
+    return left <= ledger.inGrains(mostRoundingLeaves(terms, stretch, agreement.now, growth));
   }
 
   /** Whether all that a due asks for was paid before the due before it: then interest runs on to the next. */

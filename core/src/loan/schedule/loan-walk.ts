@@ -147,7 +147,9 @@ export class LoanWalk {
     const rate = rateAt(this.rates, meter.chargedTo);
     const eventDay = this.events.nextDay(meter.chargedTo);
     const rateDay = this.rates[rate + 1]?.from ?? Number.MAX_SAFE_INTEGER;
-    let end = stretch.clears ? stretch.count - 1 : stretch.count;
+    // The last payment of all absorbs what rounding left.
+    const absorbs = stretch.clears || stretch === this.stretches.at(-1);
+    let end = absorbs ? stretch.count - 1 : stretch.count;
     if (stretch.openEnded) end = Math.min(end, from + 128);
     if (end > from && (stretch.dues[end - 1] as number) >= Math.min(eventDay, rateDay + 1)) {
       end = from;
@@ -184,12 +186,13 @@ export class LoanWalk {
     const due = stretch.dues[at] as number;
     const receipt = this.events.receipt(due);
     const date = receipt?.date ?? due;
+    const last = stretch === this.stretches.at(-1);
     const interestDay = stretch.interestDays[at] as number;
     const chargedTo = date < due ? Math.min(date, interestDay) : interestDay;
     this.ledger.pending = { due, interestDay };
     this.follow(() => next(at), date, chargedTo, date);
     if (this.ledger.cleared) return;
-    const payment: DuePayment = { stretch, at, due, date, chargedTo, receipt };
+    const payment: DuePayment = { stretch, at, due, date, chargedTo, receipt, last };
     this.dueRows.write(payment);
     this.ledger.pending = undefined;
   }
