@@ -18,6 +18,8 @@ export interface NextPayment {
   readonly at: number;
   /** Grains. */
   readonly balance: bigint;
+  /** Principal of it that is in arrears. Grains. */
+  readonly behind: bigint;
   /** Grains of interest accrued before the loan was taken on and not yet charged. */
   readonly broughtIn: bigint;
 }
@@ -109,10 +111,13 @@ export class PaymentAgreement {
     if (this.levelOn === undefined || this.levelOn >= before) return;
     const day = this.levelOn;
     this.levelOn = undefined;
-    if (next.balance <= 0n) return;
+    // What is in arrears is due already: it is not spread over the payments to come.
+    const balance = next.balance - next.behind;
+    if (balance <= 0n) return;
     const rate = Math.max(0, Math.min(this.fittedTo, rateAt(this.rates, day)));
     const whole = this.meter().wholeFrom(next.stretch, next.at, rate);
-    const point = this.point(next, rate, whole ? undefined : this.growthTo(next, rate));
+    const spread = { ...next, balance };
+    const point = this.point(spread, rate, whole ? undefined : this.growthTo(next, rate));
     const anew = reLevelled(this.terms, this.growths, point);
     if (anew) this.settings.push(anew);
   }

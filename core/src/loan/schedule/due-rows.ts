@@ -26,6 +26,8 @@ export interface DuePayment {
   readonly date: CalendarDay;
   /** The day that interest is charged to. */
   readonly chargedTo: CalendarDay;
+  /** The day that its period ends. */
+  readonly interestDay: CalendarDay;
   readonly receipt: Receipt | undefined;
   /** Whether no stretch follows. */
   readonly last: boolean;
@@ -53,7 +55,7 @@ export class DueRows {
   /** One payment by the general rules. */
   write(payment: DuePayment): void {
     const { terms, ledger } = this;
-    const { stretch, at, due, date, chargedTo, receipt } = payment;
+    const { stretch, at, due, date, receipt } = payment;
     if (this.madeAhead(payment)) {
       ledger.number += 1;
       return;
@@ -61,6 +63,7 @@ export class DueRows {
     // A payment recorded for the day comes first; what is then owed is settled by itself.
     const settling = this.events.settlesLast(date) && !receipt;
     if (settling) this.writeBeforeSettlement();
+    const chargedTo = this.paysWholeBill(payment) ? payment.interestDay : payment.chargedTo;
     const { interest, fee } = ledger.chargeTo(chargedTo, stretch, at);
     const setting = this.agreement.now;
     const asked = askedPayment({
@@ -155,6 +158,19 @@ export class DueRows {
       if (!event) return;
       this.between.write(event);
     }
+  }
+
+  /**
+   * Whether a credit line's bill is paid in full a few days before it is due, with nothing to happen before that: it is
+   * charged to the end of its period, as it was billed.
+   */
+  private paysWholeBill({ receipt, chargedTo, interestDay }: DuePayment): boolean {
+    const { terms, ledger, agreement } = this;
+    if (!terms.creditLine || !receipt || chargedTo >= interestDay || agreement.now.kind !== 'interest')
+      return false;
+    if (this.events.nextOn <= interestDay) return false;
+    const { amount, fee } = ledger.meter.chargeTo(interestDay, ledger.balance);
+    return ledger.inGrains(receipt.amount) >= ledger.unpaid + ledger.broughtIn + amount + fee;
   }
 
   /** Whether the last payment of a loan that is repaid with it leaves no more than rounding: then it takes that too. */

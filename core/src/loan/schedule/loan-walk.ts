@@ -93,6 +93,7 @@ export class LoanWalk {
       stretchAt,
       at,
       balance: this.ledger.balance,
+      behind: this.ledger.behind,
       broughtIn: this.ledger.broughtIn,
     });
     this.agreement.begin(next(0));
@@ -122,6 +123,7 @@ export class LoanWalk {
         stretchAt: stretchAt - 1,
         at: before.count,
         balance: this.ledger.balance,
+        behind: this.ledger.behind,
         broughtIn: this.ledger.broughtIn,
       });
       this.follow(next, opens + 1, opens + 1, opens);
@@ -192,7 +194,7 @@ export class LoanWalk {
     this.ledger.pending = { due, interestDay };
     this.follow(() => next(at), date, chargedTo, date);
     if (this.ledger.cleared) return;
-    const payment: DuePayment = { stretch, at, due, date, chargedTo, receipt, last };
+    const payment: DuePayment = { stretch, at, due, date, chargedTo, interestDay, receipt, last };
     this.dueRows.write(payment);
     this.ledger.pending = undefined;
   }

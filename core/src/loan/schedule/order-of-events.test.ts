@@ -6,7 +6,6 @@ import { buildLoanSchedule } from './build-loan-schedule.ts';
 import type { LoanEvent } from '../terms/loan-events.ts';
 import type { LoanRow } from './loan-schedule.ts';
 import type { LoanTerms } from '../terms/loan-terms.ts';
-import { position } from '../../position/position.ts';
 import { extra, paid } from '../../testing/loan-events.ts';
 import { day, failing, level, percent, plainLoan, rowsOf, thousand } from '../../testing/plain-loan.ts';
 
@@ -247,81 +246,6 @@ describe('what is paid', () => {
   });
 });
 
-describe('between the agreed day and the one a payment moved to', () => {
-  // 31 May 2025 is a Saturday; what happens on Sunday counts from Sunday.
-  const moved = {
-    start: day('2025-04-30'),
-    first: day('2025-05-31'),
-    dayCount: 'ACT/360',
-    keepMonthEnd: true,
-    businessDays: { rule: 'following', calendar: 'TARGET', accrual: 'unmoved' },
-  } as const;
-
-  it('principal repaid and drawn counts from its own day', () => {
-    const repaid = thousand([{ type: 'interest-only', count: 3 }], {
-      ...moved,
-      events: [extra('2025-06-01', 50_000)],
-    });
-    expect(rowsOf(repaid).find(({ n }) => n === 2)?.interest).toBe(517);
-    const line = thousand([{ type: 'interest-only', count: 3 }], {
-      ...moved,
-      amount: 0,
-      creditLine: { limit: 1_000_000, unusedFee: ratio(0n) },
-      events: [{ type: 'draw', on: day('2025-06-01'), amount: 600_000, then: 'keep' }],
-    });
-    expect(rowsOf(line).find(({ n }) => n === 2)?.interest).toBe(5_800);
-    expect(failing(line)).toEqual([]);
-  });
-
-  const accrued = (terms: LoanTerms, on: string): number =>
-    position(buildLoanSchedule(terms), day(on)).accruedInterest;
-
-  // Unmoved: the period ends on the agreed day, whenever it is paid (ISDA 2006 section 4.9, no adjustment; from memory).
-  it('interest of the period is fixed, and that of the next has begun', () => {
-    const plain = thousand([level(3)], moved);
-    const [first] = rowsOf(plain);
-    // 1,000 · 12 % · 31 ÷ 360 = 10.33, and a day on what the payment of 31 May leaves.
-    const left = 1_000_00 - (first?.principal ?? 0);
-    const sunday = Math.round((1_000_00 * 0.12 * 31 + left * 0.12) / 360);
-    expect([first?.interest, sunday]).toEqual([1_033, 1_056]);
-    for (const events of [
-      [],
-      [extra('2025-06-01', 50_000)],
-      [{ type: 'draw', on: day('2025-06-01'), amount: 50_000, then: 'keep' } as const],
-    ]) {
-      expect(accrued({ ...plain, events }, '2025-06-01')).toBe(sunday);
-      expect(accrued({ ...plain, events }, '2025-05-31')).toBe(1_033);
-    }
-    // Compounded daily: 30 days of 30/360 from 30 April, which earn nothing on the Sunday, and a day anew.
-    const daily = thousand([{ type: 'interest-only', count: 3 }], {
-      ...moved,
-      amount: 100_000_000,
-      dayCount: '30/360',
-      compounding: 'daily',
-    });
-    const over = (days: number): number => 1_000_000 * ((1 + 0.12 / 365) ** ((365 * days) / 360) - 1);
-    expect(accrued(daily, '2025-06-01')).toBe(Math.round((over(30) + over(1)) * 100));
-    expect(accrued(daily, '2025-06-01')).toBe(1_038_184);
-  });
-
-  it('a payment made is charged what one on the day that it moved to is, in one piece or in parts', () => {
-    const interest = (...events: LoanEvent[]): number[] => {
-      const terms = thousand([level(3)], { ...moved, events });
-      expect(failing(terms)).toEqual([]);
-      return rowsOf(terms)
-        .filter(({ interest: of }) => of > 0)
-        .slice(0, 2)
-        .map(({ interest: of }) => of);
-    };
-    const monday = interest(paid('2025-05-31', '2025-06-02', 34_000));
-    expect(monday[0]).toBe(1_033);
-    expect(interest(paid('2025-05-31', '2025-06-01', 34_000))).toEqual(monday);
-    expect(
-      interest(paid('2025-05-31', '2025-06-01', 20_000), paid('2025-05-31', '2025-06-02', 14_000)),
-    ).toEqual(monday);
-  });
-});
-
 describe('a bill of a credit line', () => {
   const line = thousand([{ type: 'interest-only', count: 3 }], {
     amount: 0,
@@ -332,6 +256,26 @@ describe('a bill of a credit line', () => {
     annualRate: percent('6'),
     creditLine: { limit: 200_000, unusedFee: percent('5') },
     events: [{ type: 'draw', on: day('2025-01-01'), amount: 60_000, then: 'keep' }],
+  });
+
+  // 31 May 2025 is a Saturday: who pays on Friday pays the bill that was sent, for all of May (common practice).
+  it('is paid where it is paid the business day before, and the next is no larger for it', () => {
+    const terms = { ...line, phases: [{ type: 'interest-only', count: 7 } as const] };
+    const byDue = (each: LoanTerms): LoanRow[] => rowsOf(each).filter(({ n }) => n !== null);
+    const may = byDue(terms)[4] as LoanRow;
+    const bill = paid('2025-05-31', '2025-05-30', may.payment);
+    const early = { ...terms, events: [...terms.events, bill] };
+    expect(byDue(early)[4]).toMatchObject({ ...may, date: day('2025-05-30') });
+    expect(byDue(early).slice(5)).toEqual(byDue(terms).slice(5));
+    expect(failing(early)).toEqual([]);
+    // What is less than the bill, or comes before a draw that the bill still has to count, is charged to its own day.
+    const less = { ...bill, amount: may.payment - 1 };
+    const draw: LoanEvent = { type: 'draw', on: day('2025-05-31'), amount: 1_000, then: 'keep' };
+    for (const events of [[less], [bill, draw]]) {
+      const short = { ...terms, events: [...terms.events, ...events] };
+      expect(byDue(short)[4]?.interest).toBeLessThan(may.interest);
+      expect(failing(short)).toEqual([]);
+    }
   });
 
   it('is interest and fee: what is recorded is what is paid, and the rest is asked with the next', () => {
