@@ -84,8 +84,9 @@ export class BetweenRows {
   private repay({ on, amount }: BetweenEvent, row: ExactRow): void {
     const { ledger } = this;
     const stated = ledger.inGrains(amount);
-    const extra = ledger.cut(on, 'extra-cut', stated, atLeastZero(stated - ledger.balance));
-    if (extra === 0n) return;
+    const before = ledger.overpaid;
+    const extra = ledger.takeExtra(on, stated, atLeastZero(stated - ledger.balance));
+    if (extra === 0n && ledger.overpaid === before) return;
     ledger.balance -= extra;
     ledger.behind = least(ledger.balance, ledger.behind);
     ledger.write('extra', { ...row, extra });
@@ -150,7 +151,7 @@ export class BetweenRows {
     ledger.kept = 0n;
     const available = ledger.inGrains(amount);
     const paid = ledger.allocated({ interest, fee }, ledger.balance, available);
-    if (kind === 'extra') ledger.cut(on, 'extra-cut', available, paid.over);
+    if (kind === 'extra') ledger.takeExtra(on, available, paid.over);
     else ledger.overpay(on, available, paid.over);
     const payment = available - paid.over;
     const opening = ledger.balance;

@@ -205,6 +205,6 @@ export class DueRows {
   private extraOnTheDay(event: BetweenEvent, most: bigint): bigint {
     const stated = this.ledger.inGrains(event.amount);
     if (event.reLevel) this.agreement.levelAfter(event.on);
-    return this.ledger.cut(event.on, 'extra-cut', stated, atLeastZero(stated - most));
+    return this.ledger.takeExtra(event.on, stated, atLeastZero(stated - most));
   }
 }

@@ -131,8 +131,18 @@ export class LoanLedger {
   }
 
   /** Notes what of an amount could not be taken; gives what was. */
-  cut(on: CalendarDay, kind: LoanNotice['kind'], stated: bigint, over: bigint): bigint {
+  private cut(on: CalendarDay, kind: LoanNotice['kind'], stated: bigint, over: bigint): bigint {
     if (over > 0n) this.notice(on, kind, stated, stated - over);
+    return stated - over;
+  }
+
+  /**
+   * Notes what of extra principal could not be taken; gives what was. Of a credit line it has been paid, and stands apart;
+   * of a loan less is paid.
+   */
+  takeExtra(on: CalendarDay, stated: bigint, over: bigint): bigint {
+    if (!this.terms.creditLine) return this.cut(on, 'extra-cut', stated, over);
+    this.overpay(on, stated, over);
     return stated - over;
   }
 

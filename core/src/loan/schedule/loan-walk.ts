@@ -237,7 +237,8 @@ export class LoanWalk {
     this.ledger.pastTerm = true;
     for (let event = this.events.takeThrough(day); event; event = this.events.takeThrough(day)) {
       const nothingOwed = this.ledger.balance + this.ledger.apart === 0n;
-      if (nothingOwed && idleOnceRepaid.includes(event.kind)) {
+      const overpays = event.kind === 'extra' && this.terms.creditLine !== undefined;
+      if (nothingOwed && idleOnceRepaid.includes(event.kind) && !overpays) {
         this.ledger.notice(event.on, 'event-without-effect', this.ledger.inGrains(event.amount), 0n);
       } else if (paidAfterTheTerm.includes(event.kind)) {
         this.between.overdue(event);

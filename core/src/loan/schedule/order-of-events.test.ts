@@ -2,6 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addMonths } from '../../calendar/calendar-day.ts';
 import { ratio } from '../../money/ratio.ts';
+import { balancesOf } from '../../entries/balances.ts';
+import { entriesOnDay } from '../../entries/entries.ts';
 import { buildLoanSchedule } from './build-loan-schedule.ts';
 import type { LoanEvent } from '../terms/loan-events.ts';
 import type { LoanRow } from './loan-schedule.ts';
@@ -256,6 +258,25 @@ describe('a bill of a credit line', () => {
     annualRate: percent('6'),
     creditLine: { limit: 200_000, unusedFee: percent('5') },
     events: [{ type: 'draw', on: day('2025-01-01'), amount: 60_000, then: 'keep' }],
+  });
+
+  // Cash is what was paid, always (common practice of double entry): what nobody is owed stands apart.
+  it('that is repaid beyond what is owed keeps the rest apart, and the next bills take it', () => {
+    const repaid = (on: string): LoanTerms => ({ ...line, events: [...line.events, extra(on, 150_000)] });
+    const onDay = (terms: LoanTerms, on: string): (number | undefined)[] => {
+      const booked = balancesOf(
+        entriesOnDay(buildLoanSchedule(terms), day(on)).filter(({ kind }) => kind === 'payment'),
+      );
+      return [booked.get('cash'), booked.get('overpayment')];
+    };
+    const bill = rowsOf(repaid('2025-02-10')).find(({ due }) => due === day('2025-02-28'));
+    const between = repaid('2025-02-10');
+    expect(onDay(between, '2025-02-10')).toEqual([-150_000, 90_000]);
+    expect(bill?.payment).toBeGreaterThan(0);
+    expect(onDay(between, '2025-02-28')).toEqual([undefined, 0 - (bill?.payment ?? 0)]);
+    const february = rowsOf(line).find(({ due }) => due === day('2025-02-28'))?.payment ?? 0;
+    expect(onDay(repaid('2025-02-28'), '2025-02-28')).toEqual([-150_000 - february, 90_000]);
+    for (const on of ['2025-02-10', '2025-02-28', '2025-05-10']) expect(failing(repaid(on))).toEqual([]);
   });
 
   // 31 May 2025 is a Saturday: who pays on Friday pays the bill that was sent, for all of May (common practice).
