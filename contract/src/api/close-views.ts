@@ -132,6 +132,7 @@ export const notBookedFigures = v.strictObject({
   expense: minorUnits,
   amortized: minorUnits,
   carrying: minorUnits,
+  deferredCosts: minorUnits,
 });
 export type NotBookedFigures = v.InferOutput<typeof notBookedFigures>;
 

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { bookedRows, type CloseView, type DifferencesView, type EntryView } from '@coffer/contract';
 import type { Caller } from '../testing/test-server.ts';
-import { loan, moved, payments, PlayedBooks } from '../testing/played-books.ts';
+import { line, loan, moved, payments, PlayedBooks } from '../testing/played-books.ts';
 
 let books: PlayedBooks;
 let administrator: Caller;
@@ -147,6 +147,30 @@ describe('accruals that are too small to matter', () => {
       await books.lock(endsOn);
       await tellsWhatIsBooked(endsOn);
     }
+  });
+
+  // Costs of a line that are not amortized in the books are still an asset there (ASC 835-30-S45-1).
+  it('name what of a line’s costs stays deferred, so that the journal is told to the cent', async () => {
+    const terms = {
+      limit: '1000.00',
+      start: '2026-01-10',
+      firstBill: '2026-02-10',
+      matures: '2028-01-10',
+      issueCosts: { amount: '7.30' },
+    };
+    const events = [{ type: 'draw', on: '2026-01-10', amount: '100.00' }];
+    const id = await books.takeOn(line({ ...terms, events }));
+    await books.takeOn(small('Large', '100000.00') as never);
+    await matters(80, 100);
+    const before = moved(await books.entriesOf(id, january), 'deferred-costs');
+    const { rows, notBooked } = await close(january);
+    const figures = rows.find((row) => row.id === id)?.figures;
+    // 7.30 over 730 days is one cent a day, 21 of them by 31 January.
+    expect([before, figures?.deferredCosts]).toEqual([730, 730 - 21]);
+    expect(notBooked).toMatchObject([{ id, deferredCosts: -21, amortized: 21, carrying: 0 }]);
+    await tellsWhatIsBooked(january);
+    await books.lock(january);
+    await tellsWhatIsBooked(january);
   });
 
   it('are decided by amounts that belong together, for a month that is not closed', async () => {

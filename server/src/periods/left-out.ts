@@ -82,8 +82,10 @@ export function figuresNotBooked({ leftOut, madeGood }: NotBooked): Omit<NotBook
   return {
     accrued: 0 - of(leftOut, ['interest-payable']),
     expense: moved(['interest-expense']),
-    amortized: 0 - moved(carried),
+    amortized: 0 - moved([...carried, 'deferred-costs']),
     carrying: 0 - of(leftOut, carried),
+    // Of a credit line they are an asset: not amortized, the books hold more of it.
+    deferredCosts: of(leftOut, ['deferred-costs']),
   };
 }
 

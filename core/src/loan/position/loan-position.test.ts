@@ -2,9 +2,10 @@ import { describe, expect, it } from 'vitest';
 import { formatDay } from '../../calendar/calendar-day.ts';
 import type { Position } from '../../position/position-figures.ts';
 import { draw, paid, withEvents } from '../../testing/loan-events.ts';
-import { day, percent, thousand } from '../../testing/plain-loan.ts';
+import { day, level, percent, thousand } from '../../testing/plain-loan.ts';
 import { buildLoanSchedule } from '../schedule/build-loan-schedule.ts';
 import type { LoanSchedule } from '../schedule/loan-schedule.ts';
+import type { LoanEvent } from '../terms/loan-events.ts';
 import type { LoanTerms, Phase } from '../terms/loan-terms.ts';
 import { accruedOver } from './accrued-over.ts';
 import { loanPosition } from './loan-position.ts';
@@ -175,5 +176,15 @@ describe('the position of a loan', () => {
         '2025-01-06',
       ),
     ).toBe(0);
+  });
+});
+
+// Current and non-current add up to what is carried, and neither owes less than nothing for it (IAS 1.69–76).
+describe('what is current', () => {
+  it('is never less than nothing, though costs deferred late are more than what is still owed', () => {
+    const fee: LoanEvent = { type: 'fee', on: day('2025-04-10'), amount: 90_000, treatment: 'defer' };
+    const { carrying, current, nonCurrent } = at(built(withEvents(fee), [level(4)]), '2025-04-20');
+    expect(carrying).toBeLessThan(0);
+    expect([current, nonCurrent]).toEqual([0, carrying]);
   });
 });

@@ -74,7 +74,8 @@ export function loanPosition(schedule: LoanSchedule, on: CalendarDay): Position 
   const costs = costsCarried(schedule, on);
   // Costs not yet amortized lower what is carried; where all of it falls due, that is what is current.
   const carrying = outstanding - costs;
-  const current = begun ? Math.min(currentPortion(schedule, on, outstanding), carrying) : 0;
+  // Costs above what is owed leave nothing of it to be current.
+  const current = begun ? Math.max(0, Math.min(currentPortion(schedule, on, outstanding), carrying)) : 0;
   return {
     on,
     outstanding,
