@@ -13,6 +13,7 @@ export const confirmCodes = [
   'hand-in-settings',
   'one-person-behind-both',
   'other-kind',
+  'comment-unanswered',
 ] as const;
 export type ConfirmCode = (typeof confirmCodes)[number];
 

@@ -13,4 +13,5 @@ export const agreedWords: Readonly<Record<ConfirmCode, string>> = {
   'hand-in-settings': 'a hand of who approves in what the month rests on, or in who reviews',
   'one-person-behind-both': 'one person who may stand behind both',
   'other-kind': 'an account of another kind',
+  'comment-unanswered': 'a comment that nobody answered',
 };

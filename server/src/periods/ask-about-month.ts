@@ -11,11 +11,13 @@ const told = 5;
  * was not confirmed.
  *
  * @param today the day that it is
+ * @param named what is asked about besides
  */
 export function askAboutMonth(
   { period, work }: MonthMade,
   digits: number,
   today: CalendarDay,
+  named: readonly Question[],
   confirm: readonly ConfirmCode[],
 ): void {
   askFirst(
@@ -35,6 +37,7 @@ export function askAboutMonth(
           .filter(({ kind }) => kind === 'fixing-due')
           .map(({ name, on }) => ({ name, said: on })),
       ),
+      ...named,
     ],
     confirm,
   );

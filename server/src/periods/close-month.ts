@@ -4,7 +4,7 @@ import type { ClosedWay, ConfirmCode, MonthClosed } from '@coffer/contract';
 import { audit } from '../audit/audit.ts';
 import { trailHead } from '../audit/trail.ts';
 import { accruingFrom } from '../company/settings.ts';
-import { askFirst, Refusal } from '../http/refusal.ts';
+import { Refusal } from '../http/refusal.ts';
 import type { Maker } from '../instruments/instrument-store.ts';
 import { keepReportedFunds } from '../funds/reported-funds.ts';
 import { keepReported } from '../instruments/reported-positions.ts';
@@ -18,6 +18,7 @@ import { holdUnclosed, notHandedOver, refuseUnmeant, type Seen } from './hand-ov
 import { handedOver, takeStep } from './month-steps.ts';
 import { approversOf, asksForTwo, refuseOwnWork } from './second-person.ts';
 import { keepTold } from './told-at-close.ts';
+import { unansweredOn } from './unanswered.ts';
 
 /**
  * Locks a month by one person, where the company asks for no second: posts its entries, keeps what it reports, opens the
@@ -67,7 +68,7 @@ export async function approveMonth(
   if (period.state !== 'prepared' || !handed) throw notHandedOver(endsOn);
   const approvers = await approversOf(database, by.companyId, endsOn);
   refuseOwnWork(approvers, by);
-  const named = approvers.named(by);
+  const named = [...approvers.named(by), ...(await unansweredOn(database, by.companyId, endsOn))];
   const made = await monthMade(database, figures, by.companyId, period, true);
   if (made.digest !== handed.digest) {
     const changed = changedParts(handed.parts, made.parts).map(({ name, what }) => `${name} ${what}`);
@@ -77,8 +78,7 @@ export async function approveMonth(
       `Nothing was posted, because the month is no longer as it was handed over: ${changed.join('; ')}. It is handed over again first.`,
     );
   }
-  await refuseUnmeant(database, by.companyId, made, { digest, confirm }, today);
-  askFirst(named, confirm);
+  await refuseUnmeant(database, by.companyId, made, { digest, confirm }, today, named);
   return closeMonth(database, figures, by, made, {
     as: 'reviewed',
     confirm,

@@ -30,6 +30,7 @@ import { closedDigest, commentsOn, handedOver, stepsOf } from './month-steps.ts'
 import { periodEnding } from './period-store.ts';
 import { approversOf, asksForTwo } from './second-person.ts';
 import { toldBy } from './told-at-close.ts';
+import { unansweredOn } from './unanswered.ts';
 
 /** What closing a month makes, for who asks: worked out while it is not closed, as it was kept once it is. */
 export async function closeView(
@@ -187,7 +188,10 @@ async function reviewOf(database: Knex, asking: Maker, month: MonthMade): Promis
     changed: handed ? changedParts(handed.parts, month.parts) : [],
     approvers: [...approvers.names],
     barred: approvers.why(asking) ?? null,
-    named: [...approvers.named(asking)],
+    named:
+      approvers.why(asking) === undefined
+        ? [...approvers.named(asking), ...(await unansweredOn(database, companyId, endsOn))]
+        : [],
   };
 }
 

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import type { ConfirmCode, MonthComment } from '@coffer/contract';
+import type { ConfirmCode, MonthComment, Question } from '@coffer/contract';
 import type { CalendarDay } from '@coffer/core';
 import { audit } from '../audit/audit.ts';
 import { companyOf } from '../company/company-store.ts';
@@ -94,6 +94,8 @@ export function notHandedOver(endsOn: string): Refusal {
 /**
  * A month is neither handed over nor closed that is not ready, that is not as it was seen, or of which something was not
  * confirmed. Throws {@link Refusal} 409.
+ *
+ * @param named what is asked about besides the month itself
  */
 export async function refuseUnmeant(
   database: Knex,
@@ -101,11 +103,12 @@ export async function refuseUnmeant(
   made: MonthMade,
   { digest, confirm }: { readonly digest?: string | undefined; readonly confirm: readonly ConfirmCode[] },
   today: CalendarDay,
+  named: readonly Question[] = [],
 ): Promise<void> {
   const { digits } = await companyOf(database, companyId);
   refuseUnready(made, digits);
   await refuseUnseen(database, companyId, digest, made);
-  askAboutMonth(made, digits, today, confirm);
+  askAboutMonth(made, digits, today, named, confirm);
 }
 
 /** Throws {@link Refusal} 409 for a month that is not as it was seen, naming what was changed last. */

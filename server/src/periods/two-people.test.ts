@@ -99,6 +99,23 @@ describe('a month that two people lock', () => {
     ]);
   });
 
+  it('is asked about once more where a comment had no answer, by who said it and about what', async () => {
+    const [first] = (await bram.call('GET', `${october}/close`)).body.rows;
+    await bram.call('POST', `${october}/comments`, { instrumentId: first.id, text: 'Is this its rate?' });
+    await ilka.call('POST', `${october}/comments`, { text: 'All is recorded.' });
+    await handOver();
+    const confirm = ['payments-unrecorded', 'fixings-missing', 'month-not-ended'];
+    const approval = { digest: await digestSeen(bram), confirm };
+    const asked = await bram.call('POST', `${october}/approve`, approval);
+    expect(said(asked)).toEqual([409, 'to-confirm']);
+    expect(asked.body.error.confirm).toMatchObject([{ code: 'comment-unanswered' }]);
+    for (const told of ['Bram Osterhout', first.name, 'Is this its rate?'])
+      expect(asked.body.error.confirm[0].message).toContain(told);
+    expect((await reviewNow(bram))['named']).toEqual(asked.body.error.confirm);
+    await ilka.call('POST', `${october}/comments`, { instrumentId: first.id, text: 'It is.' });
+    expect((await bram.call('POST', `${october}/approve`, approval)).status).toBe(200);
+  });
+
   it('is approved as it was seen: what changed since is named, and nothing is posted', async () => {
     await handOver();
     const seen = await digestSeen(bram);
