@@ -12,6 +12,8 @@ export interface CloseStep {
   /** `agreed`: not so, and somebody has agreed to it by name. */
   readonly state: 'done' | 'wrong' | 'agreed';
   readonly text: string;
+  /** What it is about, by name, and how that was treated. */
+  readonly evidence?: string;
   /** Who agreed to it, and when. */
   readonly by?: MonthStep;
 }
@@ -22,9 +24,16 @@ export function closeSteps(view: CloseView, digits: number): CloseStep[] {
   const balanced = view.debits === view.credits;
   const agreedTo = (code: ConfirmCode): MonthStep | undefined =>
     view.review.steps.findLast(({ confirmed }) => confirmed.includes(code));
-  const asked = (name: string, holds: boolean, code: ConfirmCode, text: string): CloseStep[] => {
+  const asked = (
+    name: string,
+    holds: boolean,
+    code: ConfirmCode,
+    text: string,
+    evidence = '',
+  ): CloseStep[] => {
     const by = holds ? undefined : agreedTo(code);
-    return [{ name, state: holds ? 'done' : by ? 'agreed' : 'wrong', text, ...(by && { by }) }];
+    const state = holds ? 'done' : by ? 'agreed' : 'wrong';
+    return [{ name, state, text, ...(evidence !== '' && { evidence }), ...(by && { by }) }];
   };
   // Of months that were closed before the list was kept it is known that somebody agreed, not to what.
   const agreedOnly = (name: string, code: ConfirmCode, text: string): CloseStep[] =>
@@ -37,15 +46,15 @@ export function closeSteps(view: CloseView, digits: number): CloseStep[] {
             'Payments recorded',
             payments.recorded >= payments.due,
             'payments-unrecorded',
-            payments.due === 0
-              ? 'none due'
-              : `${payments.recorded} of ${payments.due}${assumed(unrecorded, digits)}`,
+            payments.due === 0 ? 'none due' : `${payments.recorded} of ${payments.due}`,
+            assumed(unrecorded, digits),
           ),
           ...asked(
             'Rates fixed',
             missing.length === 0,
             'fixings-missing',
-            missing.length === 0 ? 'none missing' : notFixed(missing),
+            missing.length === 0 ? 'none missing' : `${missing.length} missing`,
+            notFixed(missing),
           ),
         ]
       : [
@@ -107,6 +116,11 @@ function accountSteps({ missingAccounts, brought }: CloseView): CloseStep[] {
   ];
 }
 
+/** A check with what it is about, in words. */
+export function stepInWords({ text, evidence }: CloseStep): string {
+  return evidence === undefined ? text : `${text}; ${evidence}`;
+}
+
 /** Whether what is brought into an account is not what the ledger is known to have held. */
 export function isOffTheLedger({ brought, ledger }: BroughtIn): boolean {
   return ledger !== null && ledger !== brought;
@@ -118,13 +132,14 @@ const named = 3;
 /** Which payments were not recorded, and how they were treated; nothing where all were. */
 export function assumed(unrecorded: readonly UnrecordedPayment[], digits: number): string {
   if (unrecorded.length === 0) return '';
-  return `; not recorded, assumed paid: ${listed(
+  return `not recorded, assumed paid: ${listed(
     unrecorded.map(({ name, due, amount }) => `${name}, ${showAmount(amount, digits)} due ${showDay(due)}`),
   )}`;
 }
 
-/** Which rates were not fixed, and how they were treated. */
+/** Which rates were not fixed, and how they were treated; nothing where all were. */
 export function notFixed(missing: readonly Attention[]): string {
+  if (missing.length === 0) return '';
   return `not fixed, left at the rate before: ${listed(missing.map(({ name, on }) => `${name}, due ${showDay(on)}`))}`;
 }
 

@@ -53,7 +53,7 @@ describe('a month that is closed', () => {
     const step = closeSteps(closed, 2).find(({ name }) => name === 'Payments recorded');
     expect(step).toMatchObject({ state: 'agreed', by: { by: 'Bram Osterhout' } });
     for (const told of ['not recorded, assumed paid', first?.name, showDay(first?.due ?? '')])
-      expect(step?.text).toContain(told);
+      expect(step?.evidence).toContain(told);
     // What happens later changes nothing of it.
     await withdraw(closed.rows[0]?.name ?? '');
     expect(await differences()).toEqual(seen);

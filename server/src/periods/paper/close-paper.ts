@@ -6,6 +6,7 @@ import {
   comparedNames,
   differenceInWords,
   missingFixings,
+  stepInWords,
   entryKindNames,
   showAmount,
   showDay,
@@ -103,11 +104,11 @@ const inHalves = (hash: string): string =>
   hash.length === 64 ? `${hash.slice(0, 32)} ${hash.slice(32)}` : hash;
 
 function listPart({ view }: CloseRecord, digits: number): Content {
-  const rows = closeSteps(view, digits).map(({ name, state, text, by }) => [
-    name,
-    stepStates[state],
-    text,
-    by ? `${by.by ?? 'Coffer'}, ${momentInWords(by.at)}` : '',
+  const rows = closeSteps(view, digits).map((step) => [
+    step.name,
+    stepStates[step.state],
+    stepInWords(step),
+    step.by ? `${step.by.by ?? 'Coffer'}, ${momentInWords(step.by.at)}` : '',
   ]);
   return table(['Check', 'State', 'What it is', 'Agreed by'], rows, [130, 60, '*', 170], []);
 }

@@ -93,16 +93,14 @@ export function saidAndDone(view: CloseView, digits: number): SaidOrDone[] {
 
 /** What somebody agreed to; of a closed month with what it was about. */
 function agreedTo(code: ConfirmCode, view: CloseView, digits: number): string {
-  const missing = missingFixings(view);
-  const about =
-    view.state !== 'closed'
-      ? ''
-      : code === 'payments-unrecorded'
-        ? assumed(view.unrecorded, digits)
-        : code === 'fixings-missing' && missing.length > 0
-          ? `; ${notFixed(missing)}`
-          : '';
-  return `${agreedWords[code]}${about.replace(/^; /, ' – ')}`;
+  const about: Partial<Record<ConfirmCode, string>> =
+    view.state === 'closed'
+      ? {
+          'payments-unrecorded': assumed(view.unrecorded, digits),
+          'fixings-missing': notFixed(missingFixings(view)),
+        }
+      : {};
+  return [agreedWords[code], about[code]].filter(Boolean).join(' – ');
 }
 
 /** A moment in words, in UTC. */

@@ -6,6 +6,7 @@ import {
   comparedNames,
   differenceInWords,
   missingFixings,
+  stepInWords,
   type EntryView,
 } from '@coffer/contract';
 import { StreamedWorkbook, type SheetColumn } from '../../http/workbook.ts';
@@ -47,12 +48,12 @@ export async function writeCloseWorkbook(
       ['Agreed by', 24],
       ['Agreed at', 22],
     ],
-    closeSteps(view, digits).map(({ name, state, text, by }) => [
-      name,
-      stepStates[state],
-      text,
-      by?.by ?? '',
-      by ? momentInWords(by.at) : '',
+    closeSteps(view, digits).map((step) => [
+      step.name,
+      stepStates[step.state],
+      stepInWords(step),
+      step.by?.by ?? '',
+      step.by ? momentInWords(step.by.at) : '',
     ]),
   );
   await book.sheet(

@@ -16,6 +16,9 @@ import type { CloseStep } from '@coffer/contract';
           }}</span>
           <span
             ><strong>{{ step.name }}</strong> {{ step.text }}
+            @if (step.evidence; as evidence) {
+              <br /><span class="dim">{{ evidence }}</span>
+            }
             @if (step.by; as by) {
               <br /><span class="dim">agreed by {{ by.by ?? 'Coffer' }}, {{ by.at | moment }}</span>
             }
