@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addMonths } from '../../calendar/calendar-day.ts';
 import { position } from '../../position/position.ts';
-import { day, failing, level, percent, rowsOf, thousand } from '../../testing/plain-loan.ts';
+import { day, failing, level, rowsOf, thousand } from '../../testing/plain-loan.ts';
 import { buildLoanSchedule } from '../schedule/build-loan-schedule.ts';
 import type { RecordedPayment } from '../terms/loan-events.ts';
 
@@ -28,17 +28,6 @@ describe('a payment in parts', () => {
   it('leaves the interest of its early part unpaid where it does not cover it, and asks for no principal in its place', () => {
     const { unpaidInterest, current } = on([paid(april, april - 7, 500), paid(april, april, 1)]);
     expect([unpaidInterest, current]).toEqual([452, 32_346]);
-  });
-
-  // What is in arrears is due already; a payment levelled anew spreads what is not (common practice).
-  it('that is late or missed raises none that is levelled anew on its day', () => {
-    const rateSteps = [{ from: april, annualRate: percent('9'), payment: 're-level' as const }];
-    const then = (...events: RecordedPayment[]): number | undefined =>
-      rowsOf(thousand([level(36)], { rateSteps, events })).find(({ due, n }) => n !== null && due > april)
-        ?.payment;
-    expect(then(paid(april, april + 5, 3321))).toBe(then());
-    expect(then(paid(april, april, 0))).toBe(then());
-    expect(then(paid(april, april - 5, 1000), paid(april, april + 5, 2321))).toBe(then());
   });
 
   it('is the next one until its due date with what is left of it', () => {

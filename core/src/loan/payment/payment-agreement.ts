@@ -18,8 +18,6 @@ export interface NextPayment {
   readonly at: number;
   /** Grains. */
   readonly balance: bigint;
-  /** Principal of it that is in arrears. Grains. */
-  readonly behind: bigint;
   /** Grains of interest accrued before the loan was taken on and not yet charged. */
   readonly broughtIn: bigint;
 }
@@ -111,13 +109,10 @@ export class PaymentAgreement {
     if (this.levelOn === undefined || this.levelOn >= before) return;
     const day = this.levelOn;
     this.levelOn = undefined;
-    // What is in arrears is due already: it is not spread over the payments to come.
-    const balance = next.balance - next.behind;
-    if (balance <= 0n) return;
+    if (next.balance <= 0n) return;
     const rate = Math.max(0, Math.min(this.fittedTo, rateAt(this.rates, day)));
     const whole = this.meter().wholeFrom(next.stretch, next.at, rate);
-    const spread = { ...next, balance };
-    const point = this.point(spread, rate, whole ? undefined : this.growthTo(next, rate));
+    const point = this.point(next, rate, whole ? undefined : this.growthTo(next, rate));
     const anew = reLevelled(this.terms, this.growths, point);
     if (anew) this.settings.push(anew);
   }

@@ -93,7 +93,6 @@ export class LoanWalk {
       stretchAt,
       at,
       balance: this.ledger.balance,
-      behind: this.ledger.behind,
       broughtIn: this.ledger.broughtIn,
     });
     this.agreement.begin(next(0));
@@ -123,7 +122,6 @@ export class LoanWalk {
         stretchAt: stretchAt - 1,
         at: before.count,
         balance: this.ledger.balance,
-        behind: this.ledger.behind,
         broughtIn: this.ledger.broughtIn,
       });
       this.follow(next, opens + 1, opens + 1, opens);

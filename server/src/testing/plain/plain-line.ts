@@ -69,7 +69,7 @@ export class PlainLine implements PlainInstrument {
       for (const { on, amount } of moves) {
         if (on !== at) continue;
         if (amount > 0) purse.draw(amount);
-        else purse.repay(-amount);
+        else purse.repayAll(-amount);
       }
     };
     move(start);

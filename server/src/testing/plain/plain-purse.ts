@@ -57,6 +57,15 @@ export class PlainPurse {
     this.cash -= part;
   }
 
+  /** Principal that is paid whatever is owed: what is beyond it stands apart. */
+  repayAll(amount: number): void {
+    const before = this.balance;
+    this.repay(amount);
+    const over = amount - (before - this.balance);
+    this.overpaid += over;
+    this.cash -= over;
+  }
+
   private use(amount: number): void {
     const toDue = Math.min(amount, this.unpaid);
     const principal = Math.min(amount - toDue, this.balance);
