@@ -180,7 +180,7 @@ export const closeView = v.strictObject({
   missingAccounts: v.array(v.picklist(accountRoles)),
   /** Accounts of which it is known what the ledger held before the books, with what the instruments bring into them. */
   brought: v.array(broughtIn),
-  /** What else somebody should see to before it is locked; none once it is. */
+  /** What else somebody should see to before it is locked; once it is, the rates that were not fixed. */
   attention: v.array(attention),
 });
 export type CloseView = v.InferOutput<typeof closeView>;

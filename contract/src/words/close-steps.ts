@@ -24,32 +24,26 @@ export function closeSteps(view: CloseView, digits: number): CloseStep[] {
   const balanced = view.debits === view.credits;
   const agreedTo = (code: ConfirmCode): MonthStep | undefined =>
     view.review.steps.findLast(({ confirmed }) => confirmed.includes(code));
-  const asked = (
-    name: string,
-    holds: boolean,
-    code: ConfirmCode,
-    text: string,
-    evidence = '',
-  ): CloseStep[] => {
+  const asked = (name: string, holds: boolean, code: ConfirmCode, text: string, evidence = ''): CloseStep => {
     const by = holds ? undefined : agreedTo(code);
     const state = holds ? 'done' : by ? 'agreed' : 'wrong';
-    return [{ name, state, text, ...(evidence !== '' && { evidence }), ...(by && { by }) }];
+    return { name, state, text, ...(evidence !== '' && { evidence }), ...(by && { by }) };
   };
   // Of months that were closed before the list was kept it is known that somebody agreed, not to what.
   const agreedOnly = (name: string, code: ConfirmCode, text: string): CloseStep[] =>
-    agreedTo(code) ? asked(name, false, code, text) : [];
+    agreedTo(code) ? [asked(name, false, code, text)] : [];
   const missing = missingFixings(view);
   return [
     ...(payments
       ? [
-          ...asked(
+          asked(
             'Payments recorded',
             payments.recorded >= payments.due,
             'payments-unrecorded',
             payments.due === 0 ? 'none due' : `${payments.recorded} of ${payments.due}`,
             assumed(unrecorded, digits),
           ),
-          ...asked(
+          asked(
             'Rates fixed',
             missing.length === 0,
             'fixings-missing',

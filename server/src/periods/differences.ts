@@ -72,7 +72,7 @@ async function heldAgainst(
   figures: FigureThreads,
   companyId: number,
   endsOn: string,
-  month: readonly OfMonth[],
+  month: Month,
 ): Promise<DifferencesView> {
   const last = formatDay(monthStart(endsOn) - 1);
   const before: MonthBefore = {
@@ -82,7 +82,7 @@ async function heldAgainst(
   };
   const lines: DifferenceLine[] = [];
   const items: ComparedInstrument[] = [];
-  const all = [...month, ...(await noMoreIn(database, companyId, endsOn, month, before))];
+  const all = [...month.of, ...(await noMoreIn(database, companyId, endsOn, month, before))];
   for (const { row, version, reason, catchUp, notBooked } of all) {
     const was = before.reported.get(row.id);
     const then = was && comparedOf(was.figures, was.expense);
@@ -119,11 +119,10 @@ async function noMoreIn(
   database: Knex,
   companyId: number,
   endsOn: string,
-  month: readonly OfMonth[],
+  { of, caught }: Month,
   before: MonthBefore,
 ): Promise<OfMonth[]> {
-  const told = new Set(month.map(({ row }) => row.id));
-  const caught = await caughtUpIn(database, companyId, endsOn);
+  const told = new Set(of.map(({ row }) => row.id));
   const ids = [...new Set([...before.reported.keys(), ...before.caught.keys(), ...caught.keys()])].filter(
     (id) => !told.has(id),
   );
@@ -154,6 +153,13 @@ async function noMoreIn(
   }));
 }
 
+/** A month as it is held against the one before. */
+interface Month {
+  readonly of: readonly OfMonth[];
+  /** Expense of closed months that is posted in it, by instrument. */
+  readonly caught: ReadonlyMap<string, number>;
+}
+
 /** An instrument of a month; without a version where the month reports nothing of it, for a reason. */
 interface OfMonth {
   readonly row: CloseRow;
@@ -164,27 +170,30 @@ interface OfMonth {
   readonly notBooked: NotBooked | undefined;
 }
 
-async function unclosedMonth(database: Knex, companyId: number, work: MonthWork['work']): Promise<OfMonth[]> {
+async function unclosedMonth(database: Knex, companyId: number, work: MonthWork['work']): Promise<Month> {
   const versions = new Map((await newestVersions(database, companyId)).map((each) => [each.id, each]));
-  return work.map((done) => ({
+  const of = work.map((done): OfMonth => ({
     row: done.row,
     version: done.withdrawn ? undefined : versions.get(done.row.id),
     reason: 'withdrawn',
     catchUp: expenseForClosed(done.inPeriod),
     notBooked: notBookedOf(done),
   }));
+  // Nothing of it is posted yet.
+  return { of, caught: new Map() };
 }
 
-async function closedMonth(database: Knex, companyId: number, endsOn: string): Promise<OfMonth[]> {
+async function closedMonth(database: Knex, companyId: number, endsOn: string): Promise<Month> {
   const caught = await caughtUpIn(database, companyId, endsOn);
   const notBooked = await keptLeftOut(database, companyId, endsOn);
-  return (await reportedPositions(database, companyId, endsOn)).map(({ row, version }) => ({
+  const of = (await reportedPositions(database, companyId, endsOn)).map(({ row, version }): OfMonth => ({
     row,
     version,
     reason: 'settled',
     catchUp: caught.get(row.id) ?? 0,
     notBooked: notBooked.get(row.id),
   }));
+  return { of, caught };
 }
 
 /** Expense of closed months in entries that are not posted yet. */

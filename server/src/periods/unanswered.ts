@@ -35,5 +35,11 @@ export async function unansweredOn(database: Knex, companyId: number, endsOn: st
 }
 
 function shortened(text: string): string {
-  return text.length <= repeated ? text : `${text.slice(0, repeated - 1).trimEnd()}…`;
+  const letters = [...text];
+  return letters.length <= repeated
+    ? text
+    : `${letters
+        .slice(0, repeated - 1)
+        .join('')
+        .trimEnd()}…`;
 }

@@ -42,6 +42,13 @@ describe('a payment in parts', () => {
     expect(next(april - 1, [paid(april, april, 2821)])).toEqual(rest);
     expect(next(april, [paid(april, april, 2821)])).toMatchObject({ due: day('2025-05-01') });
     expect(next(april - 1, [paid(april, april - 3, 2821)])).toMatchObject({ due: day('2025-05-01') });
+    // Paid before the payment due before it, it is still the next after that one.
+    const ahead = [paid(april, day('2025-02-25'), 1000)];
+    const then = position(
+      buildLoanSchedule(thousand([level(36)], { events: ahead })),
+      day('2025-03-10'),
+    ).next;
+    expect(then).toEqual({ due: april, payment: 3321 - 1000 });
   });
 
   // Of each 33.21 what is not interest is principal (common practice); what of it was not repaid is in arrears.

@@ -22,19 +22,24 @@ export function accruedSegments(schedule: LoanSchedule, on: CalendarDay): Intere
   if (on <= terms.start) return [];
   const row = lastRowOn(date, length, on);
   if (row === length - 1 && closing[row] === 0) return [];
-  const charging = nextCharge(schedule, row + 1);
-  if (charging === undefined || (schedule.chargedTo[charging] as number) >= on) {
-    return interestSegments(schedule, schedule, chargedBefore(schedule, row + 1), on);
+  if (chargedPast(schedule, row + 1, on) !== undefined) {
+    // A payment that moved past the day fixes the interest of its period; from there on interest runs anew. How it is
+    // made nobody knows yet.
+    const known = asKnownOn(schedule, on);
+    const charging = chargedPast(known, row + 1, on);
+    if (charging !== undefined) {
+      const since = chargedByRow(known, charging);
+      return [...rowSegments(known, charging), ...interestSegments(known, known, since, on)];
+    }
   }
-  // A payment that moved past the day fixes the interest of its period; from there on interest runs anew.
-  const since = chargedByRow(schedule, charging);
-  return [...rowSegments(schedule, charging), ...interestSegments(schedule, schedule, since, on)];
+  return interestSegments(schedule, schedule, chargedBefore(schedule, row + 1), on);
 }
 
-/** The first row from one on that charges interest. */
-function nextCharge(schedule: LoanSchedule, from: number): number | undefined {
-  for (let row = from; row < schedule.length; row += 1) if (chargesInterest(schedule, row)) return row;
-  return undefined;
+/** The first row from one on that charges interest, where it charges it to a day before another. */
+function chargedPast(schedule: LoanSchedule, from: number, on: CalendarDay): number | undefined {
+  let row = from;
+  while (row < schedule.length && !chargesInterest(schedule, row)) row += 1;
+  return row < schedule.length && (schedule.chargedTo[row] as number) < on ? row : undefined;
 }
 
 /** Interest that had accrued before a loan was taken on and is not yet charged with a payment. Minor units. */
@@ -133,31 +138,27 @@ export function principalDue(
 
 /** The next payment that falls due, as it is agreed on the day: of one that was made in part, what is left. */
 function nextPayment(schedule: LoanSchedule, on: CalendarDay): Position['next'] {
-  const row = lastRowOn(schedule.date, schedule.length, on);
-  // A row stands on the day of its last part; what that left is still to come on the due date.
-  for (let at = 0; at <= row; at += 1) {
-    const due = schedule.due[at] as number;
-    if ((schedule.n[at] as number) === 0 || due <= on) continue;
-    const payment = leftOf(schedule, due, row);
-    if (payment > 0) return { due, payment };
-  }
-  for (let at = row + 1; at < schedule.length; at += 1) {
-    if ((schedule.n[at] as number) > 0) {
-      return { due: schedule.due[at] as number, payment: schedule.payment[at] as number };
-    }
+  const { date, length, n, due: dues, payment, receipts } = schedule;
+  // What was paid ahead may stand on an earlier day than the one that it is due on.
+  const from = receipts.byDue.size === 0 ? lastRowOn(date, length, on) + 1 : 0;
+  for (let at = from; at < length; at += 1) {
+    const due = dues[at] as number;
+    if ((n[at] as number) === 0 || due <= on) continue;
+    const paid = receipts.byDue.has(due);
+    const left = paid ? leftOf(schedule, due) : (payment[at] as number);
+    if (!paid || left > 0) return { due, payment: left };
   }
   return null;
 }
 
-/** What the rows of a due up to one of them left of it: interest that is unpaid and principal in arrears by them. */
+/** What a due asks for beyond what was paid for it: interest that is left unpaid and principal left in arrears by it. */
 function leftOf(
-  { due: dues, unpaid, deferred, principalInArrears }: LoanSchedule,
+  { due: dues, unpaid, deferred, principalInArrears, length }: LoanSchedule,
   due: CalendarDay,
-  through: number,
 ): number {
   const owing = (at: number): number =>
     at < 0 ? 0 : (unpaid[at] as number) - (deferred[at] as number) + (principalInArrears[at] as number);
   let left = 0;
-  for (let at = 0; at <= through; at += 1) if (dues[at] === due) left += owing(at) - owing(at - 1);
+  for (let at = 0; at < length; at += 1) if (dues[at] === due) left += owing(at) - owing(at - 1);
   return left;
 }

@@ -51,6 +51,9 @@ describe('between the agreed day and the one a payment moved to', () => {
     ]) {
       expect(accrued({ ...plain, events }, '2025-06-01')).toBe(sunday);
       expect(accrued({ ...plain, events }, '2025-05-31')).toBe(1_033);
+      // That it is not paid on Monday nobody knows on Sunday.
+      const missed = { ...plain, events: [...events, paid('2025-05-31', '2025-06-02', 0)] };
+      expect(accrued(missed, '2025-06-01')).toBe(sunday);
     }
     // Compounded daily: 30 days of 30/360 from 30 April, which earn nothing on the Sunday, and a day anew.
     const daily = thousand([{ type: 'interest-only', count: 3 }], {
