@@ -66,6 +66,7 @@ export { leftOutOf, type Materiality, type SmallAccrual, smallAccrual } from './
 export { periodLengths } from './entries/period-ends.ts';
 export type { Balances } from './entries/standing-balances.ts';
 export type { Averages } from './change/interest-basis.ts';
+export { moveReasons, type MoveReason } from './change/move.ts';
 export {
   changeReasons,
   comparedFigures,

@@ -90,7 +90,9 @@ export const closeCheck = v.strictObject({
   of: v.picklist(['interest-payable', 'expense', 'current-portion', 'funds']),
   /** What the instruments say. */
   instruments: minorUnits,
-  /** What openings and corrections bring of closed months. */
+  /** What balances brought in on the first day of the books bring. */
+  opening: minorUnits,
+  /** What corrections, and what was taken on late, bring of closed months. */
   fromClosed: minorUnits,
   /** What the month leaves out as too small to be booked, less what of the month before it charges therefore. */
   leftOut: minorUnits,

@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { changeReasons, comparedFigures } from '@coffer/core';
+import { changeReasons, comparedFigures, moveReasons } from '@coffer/core';
 import { dayText } from '../document/scalars.ts';
 import { instrumentId, minorUnits } from './ids.ts';
 
@@ -38,12 +38,20 @@ export const difference = v.strictObject({
 });
 export type Difference = v.InferOutput<typeof difference>;
 
+/** What happened to an instrument in a month, and how its agreed rate changed. */
+export const happenedInMonth = {
+  happened: v.array(v.picklist(moveReasons)),
+  /** As shares, before the month before began and as this one ends; only where they are not the same. */
+  rates: v.optional(v.tuple([v.number(), v.number()])),
+} as const;
+
 /** An instrument whose month is held against the month before. */
 export const differenceLine = v.strictObject({
   id: instrumentId,
   name: v.string(),
   /** Whether nothing happened but what was agreed before: payments on their day, and days. */
   asScheduled: v.boolean(),
+  ...happenedInMonth,
   ...v.entriesFromList(comparedFigures, difference),
 });
 export type DifferenceLine = v.InferOutput<typeof differenceLine>;

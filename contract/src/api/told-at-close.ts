@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import { comparedFigures } from '@coffer/core';
 import { dayText } from '../document/scalars.ts';
-import { difference } from './difference-views.ts';
+import { difference, happenedInMonth } from './difference-views.ts';
 import { minorUnits } from './ids.ts';
 
 /** What a close told of an instrument beside its figures, as it is kept: the month as it was approved. */
@@ -11,6 +11,7 @@ export const toldAtClose = v.strictObject({
   /** Against the month before; of what the month reports no more as well. */
   difference: v.strictObject({
     asScheduled: v.boolean(),
+    ...happenedInMonth,
     ...v.entriesFromList(comparedFigures, difference),
   }),
   /** Payments that fell due in the month, and how many of them were recorded. */

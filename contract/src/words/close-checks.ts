@@ -18,12 +18,13 @@ export interface ToldCheck {
 
 /** Tells a check: what the journal holds must be what the instruments say, and what closed months bring. */
 export function toldCheck(
-  { of, instruments, fromClosed, leftOut, difference }: CloseCheck,
+  { of, instruments, opening, fromClosed, leftOut, difference }: CloseCheck,
   digits: number,
 ): ToldCheck {
   const own = showAmount(instruments, digits);
+  const opened = opening === 0 ? '' : `, ${showMovement(opening, digits)} from opening balances`;
   const closed = fromClosed === 0 ? '' : `, ${showMovement(fromClosed, digits)} from closed months`;
   const left = leftOut === 0 ? '' : `, ${showMovement(-leftOut, digits)} left out`;
   const off = difference === 0 ? '' : `; the journal is off by ${showMovement(difference, digits)}`;
-  return { name: names[of], holds: difference === 0, text: `${own}${closed}${left}${off}` };
+  return { name: names[of], holds: difference === 0, text: `${own}${opened}${closed}${left}${off}` };
 }

@@ -5,7 +5,7 @@ import { bondPositionWords } from './explain/bond-position-words.ts';
 import type { DebtKind } from '../kinds/kind.ts';
 import { bondAccruedBasis, bondInterestBasis } from './position/bond-basis.ts';
 import { bondAccrual, bondPosition, faceDue } from './position/bond-position.ts';
-import { bondFlows } from './schedule/bond-flows.ts';
+import { bondFlows, bondMoves } from './schedule/bond-flows.ts';
 import { bondProofs } from './schedule/bond-proofs.ts';
 import { lastCouponRow, type BondSchedule } from './schedule/bond-schedule.ts';
 import type { BondTerms } from './terms/bond-terms.ts';
@@ -41,8 +41,8 @@ export const bondKind: DebtKind<BondTerms, BondSchedule> = {
   accruedBasis: bondAccruedBasis,
   interestBasis: bondInterestBasis,
   broughtInAccrued: () => 0,
-  undisturbed: ({ rows }, after, through) =>
-    rows.every(({ kind, due }) => kind === 'coupon' || due <= after || due > through),
+  moves: bondMoves,
+  rateOn: ({ terms }) => terms.couponRate,
   interestThrough,
   amortizedThrough,
   onDemand: () => false,

@@ -1,8 +1,10 @@
 import { addMonths, type CalendarDay } from '../calendar/calendar-day.ts';
+import { compareRatios, ratioToNumber } from '../money/ratio.ts';
 import { debtKindOf } from '../kinds/kinds.ts';
 import type { Schedule } from '../kinds/schedules.ts';
 import { amortizedBetween } from '../position/amortized.ts';
 import { classificationOn } from '../position/classification.ts';
+import { moveReasons, type Move, type MoveReason } from './move.ts';
 import { interestExpense } from '../position/interest-expense.ts';
 import { position } from '../position/position.ts';
 import type { Position } from '../position/position-figures.ts';
@@ -13,7 +15,8 @@ import type { MinorUnits } from '../units/units.ts';
 export const changeReasons = [
   /** Rate of the interest. */
   'rate',
-  /** What is owed: paid, drawn, added. */
+  ...moveReasons,
+  /** What interest is worked out on: what is owed. */
   'balance',
   /** More or fewer days, or what another month brings within a year. */
   'days',
@@ -51,8 +54,12 @@ export interface FigureChange {
 
 /** Why the figures of a month differ from those of the month before. */
 export interface MonthChange extends Readonly<Record<ComparedFigure, FigureChange>> {
-  /** Whether everything in the month went as it was agreed before it: no draw, no extra, nothing late or short. */
+  /** What happened in the month, each once. */
+  readonly happened: readonly MoveReason[];
+  /** Whether all of that was agreed before: no draw, no extra, nothing late or short. */
   readonly undisturbed: boolean;
+  /** The agreed annual rates before the month before began and as this one ends, where they are not the same. */
+  readonly rates?: readonly [before: number, now: number];
 }
 
 /**
@@ -69,12 +76,17 @@ export function whyChanged(schedule: Schedule, end: CalendarDay): MonthChange {
   const last = addMonths(end, -1, true);
   const lastButOne = addMonths(end, -2, true);
   const [was, is] = [position(schedule, last), position(schedule, end)];
+  const kind = debtKindOf(schedule);
+  const moves = kind.moves(schedule, last, end);
+  const rates = [kind.rateOn(schedule, lastButOne), kind.rateOn(schedule, end)] as const;
   return {
     accrued: accruedChange(schedule, was, is),
     expense: expenseChange(schedule, [lastButOne, last, end]),
-    carrying: carryingChange(schedule, was, is),
+    carrying: carryingChange(moves, was, is),
     current: currentChange(schedule, was, is),
-    undisturbed: debtKindOf(schedule).undisturbed(schedule, last, end),
+    happened: moveReasons.filter((reason) => moves.some((move) => move.reason === reason)),
+    undisturbed: moves.every(({ asAgreed }) => asAgreed),
+    ...(compareRatios(...rates) !== 0 && { rates: [ratioToNumber(rates[0]), ratioToNumber(rates[1])] }),
   };
 }
 
@@ -109,16 +121,11 @@ function expenseChange(
 }
 
 /** What is carried moves by what flows and by what is amortized. */
-function carryingChange(schedule: Schedule, was: Position, is: Position): FigureChange {
-  const kind = debtKindOf(schedule);
-  const moved = kind
-    .flows(schedule)
-    .filter(({ on }) => on > was.on && on <= is.on)
-    .reduce((sum, { drawn, added, principal }) => sum + drawn + added - principal, 0);
+function carryingChange(moves: readonly Move[], was: Position, is: Position): FigureChange {
   // Costs of what is not drawn are an asset; what a redemption writes off left with what was redeemed.
   const amortized = unamortized(was) - unamortized(is);
   return figure(was.carrying, is.carrying, undefined, [
-    ['balance', moved],
+    ...moves.map(({ reason, amount }) => [reason, amount] as const),
     ['amortized', amortized],
   ]);
 }

@@ -1,9 +1,11 @@
 import type { CalendarDay } from '../calendar/calendar-day.ts';
 import type { InterestBasis } from '../change/interest-basis.ts';
+import type { Move } from '../change/move.ts';
 import type { AccountRole } from '../entries/account-role.ts';
 import type { Entry } from '../entries/entry.ts';
 import type { ExplainStep } from '../explain/explanation.ts';
 import type { Contract } from '../loan/plan/contract.ts';
+import type { Ratio } from '../money/ratio.ts';
 import type { Flow } from '../portfolio/flow.ts';
 import type { Position, PositionFigure } from '../position/position-figures.ts';
 import type { Proof } from '../proofs/proof.ts';
@@ -64,8 +66,10 @@ export interface DebtKind<Terms, Of> extends Kind<Terms, Of, Position> {
   interestBasis(schedule: Of, after: CalendarDay, through: CalendarDay): InterestBasis;
   /** Of the interest accrued at the end of a day what had accrued before it was taken on. Minor units. */
   broughtInAccrued(schedule: Of, on: CalendarDay): number;
-  /** Whether nothing happens after one day to the end of another but payments, on their day and in full. */
-  undisturbed(schedule: Of, after: CalendarDay, through: CalendarDay): boolean;
+  /** What happens after one day to the end of another; the amounts are all that moves what is owed. */
+  moves(schedule: Of, after: CalendarDay, through: CalendarDay): readonly Move[];
+  /** The annual rate that is agreed for a day. */
+  rateOn(schedule: Of, on: CalendarDay): Ratio;
   /** Interest charged or accrued through a day, without amortization. */
   interestThrough(schedule: Of, on: CalendarDay): number;
   /** Discount and issue costs amortized through a day; a premium is negative. */

@@ -17,6 +17,8 @@ import { buildLoanSchedule } from './schedule/build-loan-schedule.ts';
 import { amortizedCosts } from './costs/issue-costs.ts';
 import { contractAfter } from './plan/contract.ts';
 import { loanFlows } from './schedule/loan-flows.ts';
+import { loanMoves } from './schedule/loan-moves.ts';
+import { rateAt, type RateInForce } from '../rates/rate-timeline.ts';
 import { loanProofs } from './schedule/loan-proofs.ts';
 import { lastRowOn, type LoanSchedule } from './schedule/loan-schedule.ts';
 import type { LoanTerms } from './terms/loan-terms.ts';
@@ -47,7 +49,8 @@ export const loanKind: DebtKind<LoanTerms, LoanSchedule> = {
   accruedBasis: loanAccruedBasis,
   interestBasis: loanInterestBasis,
   broughtInAccrued,
-  undisturbed,
+  moves: loanMoves,
+  rateOn: ({ rates }, on) => (rates[rateAt(rates, on)] as RateInForce).annualRate,
   interestThrough,
   amortizedThrough: amortizedCosts,
   onDemand: () => false,
@@ -65,18 +68,6 @@ export const loanKind: DebtKind<LoanTerms, LoanSchedule> = {
   standing: loanStanding,
   explain: loanPositionWords,
 };
-
-function undisturbed(schedule: LoanSchedule, after: CalendarDay, through: CalendarDay): boolean {
-  const { date, length, n, extra, unpaid, principalInArrears } = schedule;
-  const grown = (column: Float64Array, row: number): boolean =>
-    (column[row] as number) > (row === 0 ? 0 : (column[row - 1] as number));
-  for (let row = 0; row < length && (date[row] as number) <= through; row += 1) {
-    if ((date[row] as number) <= after) continue;
-    const asAgreed = (n[row] as number) > 0 && date[row] === schedule.due[row] && extra[row] === 0;
-    if (!asAgreed || grown(unpaid, row) || grown(principalInArrears, row)) return false;
-  }
-  return true;
-}
 
 function owedOn({ terms, date, length, closing }: LoanSchedule, on: CalendarDay): number {
   if (on < terms.start) return 0;

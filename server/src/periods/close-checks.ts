@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
-import type { AccountRole, Entry, MinorUnits } from '@coffer/core';
+import { parseDay, type AccountRole, type CalendarDay, type Entry, type MinorUnits } from '@coffer/core';
 import type { CloseCheck, CloseFund, CloseRow } from '@coffer/contract';
+import { companyOf } from '../company/company-store.ts';
 import { Refusal } from '../http/refusal.ts';
 import { entryLines } from '../journal/entry-lines.ts';
 import type { NotBooked } from './left-out.ts';
@@ -18,12 +19,18 @@ export async function closeChecks(
   drafts: readonly Entry[],
   { leftOut, madeGood }: NotBooked,
 ): Promise<CloseCheck[]> {
-  const posted = await postedIn(database, companyId, endsOn);
   const drafted = movedBy(drafts);
-  const draftedForClosed = movedBy(drafts.filter(({ belongsTo }) => belongsTo !== undefined));
+  const { booksFrom } = await companyOf(database, companyId);
+  const posted = await postedIn(database, companyId, endsOn, booksFrom);
+  const begun = parseDay(booksFrom) as CalendarDay;
+  const before = (opening: boolean): ReadonlyMap<AccountRole, number> =>
+    movedBy(drafts.filter(({ belongsTo }) => belongsTo !== undefined && belongsTo < begun === opening));
+  const [draftedOpening, draftedForClosed] = [before(true), before(false)];
   const all = (role: AccountRole): number => (posted.get(role)?.moved ?? 0) + (drafted.get(role) ?? 0);
   const forClosed = (role: AccountRole): number =>
     (posted.get(role)?.forClosed ?? 0) + (draftedForClosed.get(role) ?? 0);
+  const opened = (role: AccountRole): number =>
+    (posted.get(role)?.opening ?? 0) + (draftedOpening.get(role) ?? 0);
   const standing = async (role: AccountRole): Promise<number> =>
     (await standingIn(database, companyId, endsOn, role)) + (drafted.get(role) ?? 0);
   const payable = 0 - (await standing('interest-payable'));
@@ -31,38 +38,40 @@ export async function closeChecks(
   const check = (
     of: CloseCheck['of'],
     instruments: number,
-    fromClosed: number,
+    [opening, fromClosed]: readonly [number, number],
     left: number,
     journal: number,
   ): CloseCheck => ({
     of,
     instruments,
+    opening,
     fromClosed,
     leftOut: left,
     journal,
-    difference: journal - instruments - fromClosed + left,
+    difference: journal - instruments - opening - fromClosed + left,
   });
+  const standsAlone = [0, 0] as const;
   const owed = sum(({ figures: at }) => at.accruedInterest + at.accruedFee + at.unpaidInterest);
   return [
-    check('interest-payable', owed, 0, 0 - (leftOut.get('interest-payable') ?? 0), payable),
+    check('interest-payable', owed, standsAlone, 0 - (leftOut.get('interest-payable') ?? 0), payable),
     check(
       'funds',
       funds.reduce((sum, { figures }) => sum + figures.balance + figures.accruedInterest, 0),
-      0,
+      standsAlone,
       leftOut.get('sinking-fund') ?? 0,
       await standing('sinking-fund'),
     ),
     check(
       'expense',
       sum((row) => row.expense),
-      forClosed('interest-expense'),
+      [opened('interest-expense'), forClosed('interest-expense')],
       (leftOut.get('interest-expense') ?? 0) - (madeGood.get('interest-expense') ?? 0),
       all('interest-expense'),
     ),
     check(
       'current-portion',
       sum((row) => row.currentChange),
-      0 - forClosed('current-portion'),
+      [0 - opened('current-portion'), 0 - forClosed('current-portion')],
       0,
       0 - all('current-portion'),
     ),
@@ -77,8 +86,9 @@ export function refuseWhatDoesNotTie(
   const failing = checks.filter(({ difference }) => difference !== 0);
   if (failing.length === 0) return;
   const said = failing.map(
-    ({ of, instruments, fromClosed, leftOut, journal, difference }) =>
-      `${names[of]}: ${money(instruments)} over the instruments and ${money(fromClosed)} from closed months, ` +
+    ({ of, instruments, opening, fromClosed, leftOut, journal, difference }) =>
+      `${names[of]}: ${money(instruments)} over the instruments, ${money(opening)} from opening balances and ` +
+      `${money(fromClosed)} from closed months, ` +
       `${money(leftOut)} left out, but ` +
       `${money(journal)} in the journal, off by ${money(difference)}`,
   );
@@ -105,24 +115,39 @@ function movedBy(entries: readonly Entry[]): ReadonlyMap<AccountRole, number> {
   return moved;
 }
 
+/** What entries moved in an account, and what of it stands for the time before the books and for closed months. */
+interface Moved {
+  readonly moved: number;
+  readonly opening: number;
+  readonly forClosed: number;
+}
+
 /** What the posted entries of a month moved, and what of that stands for closed months: debits positive. */
 async function postedIn(
   database: Knex,
   companyId: number,
   endsOn: string,
-): Promise<ReadonlyMap<AccountRole, { readonly moved: number; readonly forClosed: number }>> {
+  booksFrom: string,
+): Promise<ReadonlyMap<AccountRole, Moved>> {
+  const sum = 'sum(debit::numeric - credit::numeric)';
   const rows = await entryLines(database, companyId)
     .where({ period_end: endsOn })
     .groupBy('role')
-    .select<{ role: AccountRole; moved: string; for_closed: string | null }[]>(
+    .select<{ role: AccountRole; moved: string; opening: string | null; for_closed: string | null }[]>(
       'role',
-      database.raw('sum(debit::numeric - credit::numeric) as moved'),
-      database.raw(
-        'sum(debit::numeric - credit::numeric) filter (where for_period is not null) as for_closed',
-      ),
+      database.raw(`${sum} as moved`),
+      database.raw(`${sum} filter (where for_period < ?) as opening`, [booksFrom]),
+      database.raw(`${sum} filter (where for_period >= ?) as for_closed`, [booksFrom]),
     );
   return new Map(
-    rows.map((row) => [row.role, { moved: Number(row.moved), forClosed: Number(row.for_closed ?? 0) }]),
+    rows.map((row) => [
+      row.role,
+      {
+        moved: Number(row.moved),
+        opening: Number(row.opening ?? 0),
+        forClosed: Number(row.for_closed ?? 0),
+      },
+    ]),
   );
 }
 

@@ -1,4 +1,10 @@
-import { comparedFigures, whyChanged, type CalendarDay, type ComparedFigure } from '@coffer/core';
+import {
+  comparedFigures,
+  whyChanged,
+  type CalendarDay,
+  type ComparedFigure,
+  type MonthChange,
+} from '@coffer/core';
 import type { Difference, DifferenceLine, DifferenceReason } from '@coffer/contract';
 import { workedOut, type StoredVersion, type Worked } from '../instruments/known-instruments.ts';
 
@@ -18,7 +24,7 @@ export interface ComparedInstrument {
 }
 
 /** What is no cause: it runs so by itself. */
-const ofItself: readonly DifferenceReason[] = ['balance', 'days', 'amortized', 'fee', 'left-out'];
+const ofItself: readonly DifferenceReason[] = ['paid', 'added', 'balance', 'days', 'amortized', 'fee'];
 
 /** Holds the month of one instrument against what the month before reported. */
 export function differenceOfInstrument(
@@ -49,7 +55,7 @@ export function differenceOfInstrument(
         over,
       );
     });
-    return lineOf(id, document.name, figures, why.undisturbed);
+    return lineOf(id, document.name, figures, why);
   });
 }
 
@@ -81,13 +87,22 @@ export function lineOf(
   id: string,
   name: string,
   figures: Record<ComparedFigure, Difference>,
-  undisturbed = false,
+  { happened, undisturbed, rates }: Pick<MonthChange, 'happened' | 'undisturbed' | 'rates'> = nothingKnown,
 ): DifferenceLine {
   const caused = comparedFigures.some((figure) =>
     figures[figure].parts.some(({ reason }) => !ofItself.includes(reason)),
   );
-  return { id, name, asScheduled: undisturbed && !caused, ...figures };
+  return {
+    id,
+    name,
+    asScheduled: undisturbed && !caused,
+    happened: [...happened],
+    ...(rates && { rates: [rates[0], rates[1]] }),
+    ...figures,
+  };
 }
+
+const nothingKnown = { happened: [], undisturbed: false } as const;
 
 function differenceOf(
   now: number,

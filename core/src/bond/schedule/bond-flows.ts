@@ -1,3 +1,5 @@
+import type { CalendarDay } from '../../calendar/calendar-day.ts';
+import type { Move } from '../../change/move.ts';
 import type { Flow } from '../../portfolio/flow.ts';
 import { lastCouponRow, type BondSchedule } from './bond-schedule.ts';
 
@@ -19,4 +21,15 @@ export function bondFlows(schedule: BondSchedule): Flow[] {
       };
     }),
   ];
+}
+
+/** What happens to a bond after one day to the end of another: its issue, coupons, redemptions. */
+export function bondMoves(schedule: BondSchedule, after: CalendarDay, through: CalendarDay): Move[] {
+  return bondFlows(schedule)
+    .filter(({ on }) => on > after && on <= through)
+    .map(({ drawn, principal }): Move => {
+      if (drawn > 0) return { reason: 'drawn', amount: drawn, asAgreed: false };
+      if (principal > 0) return { reason: 'repaid', amount: 0 - principal, asAgreed: false };
+      return { reason: 'paid', amount: 0, asAgreed: true };
+    });
 }

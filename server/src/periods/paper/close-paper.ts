@@ -4,7 +4,7 @@ import {
   bookedRows,
   closeSteps,
   comparedNames,
-  differenceInWords,
+  differenceSentence,
   missingFixings,
   stepInWords,
   entryKindNames,
@@ -233,11 +233,10 @@ function differencesPart({ differences }: CloseRecord, digits: number): Content[
   const quiet = differences.lines.length - looked.length;
   const own = ofItself(differences);
   const rows: TableCell[][] = looked.slice(0, mostListed).map((line) => {
-    const { lead, rest } = differenceInWords(line, digits);
     return [
       line.name,
       ...comparedFigures.map((figure) => showMovement(line[figure].change, digits)),
-      `${lead}: ${rest}`,
+      differenceSentence(line, digits),
     ];
   });
   const asScheduled: TableCell[] = [

@@ -4,7 +4,7 @@ import {
   bookedRows,
   closeSteps,
   comparedNames,
-  differenceInWords,
+  differenceSentence,
   missingFixings,
   stepInWords,
   type EntryView,
@@ -117,9 +117,8 @@ export async function writeCloseWorkbook(
       ['Why', 60],
     ],
     differences.lines.map((line) => {
-      const { lead, rest } = differenceInWords(line, digits);
       const figures = comparedFigures.flatMap((figure) => [line[figure].now, line[figure].change]);
-      return [line.name, ...figures, line.asScheduled ? 'yes' : 'no', `${lead}: ${rest}`];
+      return [line.name, ...figures, line.asScheduled ? 'yes' : 'no', differenceSentence(line, digits)];
     }),
   );
   await book.sheet('Entries', entryColumns, entryCells(record.listed()));
