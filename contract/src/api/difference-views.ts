@@ -38,9 +38,9 @@ export const difference = v.strictObject({
 });
 export type Difference = v.InferOutput<typeof difference>;
 
-/** What happened to an instrument in a month, and how its agreed rate changed. */
+/** What happened to an instrument in a month, and how its agreed rate changed; months closed before it was kept have neither. */
 export const happenedInMonth = {
-  happened: v.array(v.picklist(moveReasons)),
+  happened: v.optional(v.array(v.picklist(moveReasons)), []),
   /** As shares, before the month before began and as this one ends; only where they are not the same. */
   rates: v.optional(v.tuple([v.number(), v.number()])),
 } as const;

@@ -52,12 +52,13 @@ const causes = [
   'Presentation',
   'Threshold',
   'Payment',
+  'Balance',
   'Days',
 ] as const;
 export type DifferenceCause = (typeof causes)[number];
 export const differenceCauses: readonly DifferenceCause[] = causes;
 
-/** By what each cause is known: a part of a figure, or what happened. The last two hold where nothing else does. */
+/** By what each cause is known: a part of a figure, or what happened. The last holds where nothing else does. */
 const known: Readonly<Record<DifferenceCause, readonly DifferenceReason[]>> = {
   Unexplained: ['unexplained'],
   'Catch-up': ['catch-up', 'put-right'],
@@ -74,6 +75,7 @@ const known: Readonly<Record<DifferenceCause, readonly DifferenceReason[]>> = {
   Presentation: ['presentation'],
   Threshold: ['left-out'],
   Payment: ['paid'],
+  Balance: ['balance'],
   Days: [],
 };
 
@@ -128,6 +130,7 @@ const leads: Readonly<Partial<Record<DifferenceCause, (line: DifferenceLine) => 
   Presentation: () => 'Presented otherwise',
   Threshold: () => 'Too small to book',
   Payment: () => 'Payment made',
+  Balance: () => 'Balance owed',
 };
 
 const ofBalance =
@@ -170,11 +173,14 @@ const rests: Readonly<Record<DifferenceCause, (line: DifferenceLine, digits: num
     const days = daysAgainst(line.expense.over);
     return [principal === '' ? 'interest' : `${principal} of principal`, days].filter(Boolean).join('; ');
   },
-  Days: ({ expense }) => daysAgainst(expense.over),
+  Balance: (line, digits) => byFigure(line, 'balance', digits),
+  Days: (line, digits) => daysAgainst(line.expense.over) || byFigure(line, 'days', digits),
 };
 
 function rates({ rates: of }: DifferenceLine): string {
-  return of ? `${percent(of[0])} to ${percent(of[1])}` : '';
+  if (!of) return '';
+  const [was, is] = of.map((share) => percent(share, 4)) as [string, string];
+  return was === is ? of.map((share) => percent(share, 10)).join(' to ') : `${was} to ${is}`;
 }
 
 /** The days that interest was worked out over, against those of the month before; nothing where they are as many. */
@@ -184,7 +190,6 @@ export function daysAgainst(over: DifferenceLine['expense']['over']): string {
   return was === is ? '' : `${is} days against ${was}`;
 }
 
-/** A share as a percentage of up to four decimals. */
-function percent(share: number): string {
-  return showRate(`${String(Number((share * 100).toFixed(4)))}%`);
+function percent(share: number, decimals: number): string {
+  return showRate(`${String(Number((share * 100).toFixed(decimals)))}%`);
 }

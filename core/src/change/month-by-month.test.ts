@@ -54,15 +54,42 @@ describe('a month beside the month before', () => {
     expect(told(loan({ events: [draw] }), '2025-02-28', 'carrying')).toEqual([
       100_000,
       150_000,
-      { balance: 50_000 },
+      { drawn: 50_000 },
     ]);
     expect(told(loan({ events: [draw] }), '2025-03-31', 'carrying')).toEqual([150_000, 150_000, {}]);
     expect(told(loan({ events: [paid] }), '2025-02-28', 'carrying')).toEqual([80_000, 80_000, {}]);
     expect(told(loan({ events: [draw, paid] }), '2025-02-28', 'carrying')).toEqual([
       80_000,
       130_000,
-      { balance: 50_000 },
+      { drawn: 50_000 },
     ]);
+  });
+
+  it('tells a renewal, a payment that came late and one that did not come by their causes', () => {
+    const happened = (schedule: Schedule, end: string): unknown => {
+      const { happened, undisturbed, rates } = whyChanged(schedule, day(end));
+      return [happened, undisturbed, rates];
+    };
+    const parts: Phase[] = [{ type: 'equal-principal', count: 8 }];
+    const due = day('2025-04-01');
+    const late = loan({ events: [{ type: 'paid', due, on: day('2025-05-10'), amount: 23_200 }] }, parts);
+    expect(told(late, '2025-05-31', 'carrying')).toEqual([100_000, 87_500, { 'paid-late': -12_500 }]);
+    expect(happened(late, '2025-05-31')).toEqual([['paid-late'], false, undefined]);
+    const missed = loan({ events: [{ type: 'paid', due, on: due, amount: 0 }] }, parts);
+    expect(happened(missed, '2025-04-30')).toEqual([['missed'], false, undefined]);
+    const paid = loan({}, parts);
+    expect(told(paid, '2025-04-30', 'carrying')).toEqual([100_000, 87_500, { paid: -12_500 }]);
+    expect(happened(paid, '2025-04-30')).toEqual([['paid'], true, undefined]);
+    expect(happened(paid, '2025-05-31')).toEqual([[], true, undefined]);
+    const renewal: LoanEvent = {
+      type: 'renewal',
+      on: day('2025-04-15'),
+      annualRate: percent('18'),
+      count: 4,
+      amortizeOver: 24,
+    };
+    const renewed = loan({ events: [renewal], atEnd: 'leave' });
+    expect(happened(renewed, '2025-04-30')).toEqual([['renewed', 'paid'], false, [0.36, 0.18]]);
   });
 
   it('tells of a fee on what is not drawn, and of what fell due and was not paid', () => {

@@ -73,7 +73,11 @@ describe('why a month differs from the month before', () => {
         { reason: 'days', amount: 66 },
       ],
     });
-    expect(july.carrying.parts).toEqual([{ reason: 'balance', amount: -50_000 }]);
+    expect(july.carrying.parts).toEqual([{ reason: 'repaid', amount: -50_000 }]);
+    expect([july.happened, july.rates]).toEqual([
+      ['repaid', 'paid'],
+      [0.12, 0.24],
+    ]);
     expect(july.undisturbed).toBe(false);
     const august = whyChanged(schedule, day('2025-08-31'));
     // Of the 20.05 paid on 1 August 19.73 had accrued in July, which leaves 0.32; thirty days on the half are 9.86.
@@ -93,7 +97,7 @@ describe('why a month differs from the month before', () => {
       }),
     );
     const march = whyChanged(schedule, day('2026-03-31'));
-    expect(march.carrying.parts.map(({ reason }) => reason)).toEqual(['balance', 'amortized']);
+    expect(march.carrying.parts.map(({ reason }) => reason)).toEqual(['repaid', 'amortized']);
     expect(march.undisturbed).toBe(false);
     expect(whyChanged(schedule, day('2026-05-31')).current.parts).toMatchObject([{ reason: 'presentation' }]);
   });

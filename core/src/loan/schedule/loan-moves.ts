@@ -32,7 +32,7 @@ export function loanMoves(schedule: LoanSchedule, after: CalendarDay, through: C
 }
 
 function movesOfRow(schedule: LoanSchedule, row: number): Move[] {
-  const { n, date, due, opening, closing, extra, added, unpaid, principalInArrears } = schedule;
+  const { n, date, due, opening, closing, payment, extra, added, unpaid, principalInArrears } = schedule;
   const at = (column: Float64Array, of = row): number => (of < 0 ? 0 : (column[of] as number));
   const moved = at(closing) - at(opening);
   const reason = between[kindOfRow(schedule, row)];
@@ -40,7 +40,9 @@ function movesOfRow(schedule: LoanSchedule, row: number): Move[] {
   const moves: Move[] = [];
   const onItsDay = (n[row] as number) > 0 && date[row] === due[row];
   const paid = moved + at(extra) - at(added);
-  moves.push({ reason: onItsDay ? 'paid' : 'paid-early', amount: paid, asAgreed: onItsDay });
+  if (paid !== 0 || at(payment) !== 0) {
+    moves.push({ reason: onItsDay ? 'paid' : 'paid-early', amount: paid, asAgreed: onItsDay });
+  }
   if (at(added) !== 0) moves.push({ reason: 'added', amount: at(added), asAgreed: true });
   if (at(extra) !== 0) moves.push({ reason: 'repaid', amount: 0 - at(extra), asAgreed: false });
   const grown = (column: Float64Array): boolean => at(column) > at(column, row - 1);
