@@ -124,6 +124,7 @@ export { costAmortization } from './loan/costs/issue-costs.ts';
 export { explainLoanFigure, type LoanFigure } from './loan/explain/explain-loan.ts';
 export { PeriodGrowths } from './loan/interest/period-growths.ts';
 export { evenGrowths, levelPayment } from './loan/payment/level-payment.ts';
+export { dueInArrears, type LeftOfDue } from './loan/payment/left-of-dues.ts';
 export { unroundedPayment } from './loan/payment/payment-setting.ts';
 export { accruedOver } from './loan/position/accrued-over.ts';
 export { buildLoanSchedule } from './loan/schedule/build-loan-schedule.ts';

@@ -146,10 +146,12 @@ export const duePayment = v.strictObject({
   amount: minorUnits,
   /** The parts it was paid in, in order of days; none while nothing is recorded. */
   recorded: v.array(v.strictObject({ on: dayText, amount: minorUnits })),
+  /** What of a recorded payment is in arrears: it was paid short, and nothing has made up for it since. */
+  left: minorUnits,
 });
 export type DuePayment = v.InferOutput<typeof duePayment>;
 
-/** What falls due in the open month, in order of the day. */
+/** What falls due in the open month, in order of the day; before it what is in arrears of earlier months. */
 export const duePaymentsView = v.strictObject({
   /** Last day of the open month; null when every month is closed. */
   month: v.nullable(dayText),

@@ -1,5 +1,8 @@
 import type { ConfirmCode } from '../api/confirm.ts';
 
+/** Of a payment that fell due and of which nothing is recorded. */
+export const notRecorded = 'not recorded, assumed paid';
+
 /** What was agreed to by name, as a sentence goes on. */
 export const agreedWords: Readonly<Record<ConfirmCode, string>> = {
   overpaid: 'more paid than is owed',
@@ -8,7 +11,7 @@ export const agreedWords: Readonly<Record<ConfirmCode, string>> = {
   'paid-in-closed-month': 'a payment in a closed month',
   'starts-in-closed-month': 'a beginning in a closed month',
   'month-not-ended': 'a month that has not ended',
-  'payments-unrecorded': 'payments taken as paid as scheduled',
+  'payments-unrecorded': 'payments not recorded, assumed paid',
   'fixings-missing': 'rates that were not fixed',
   'hand-in-settings': 'a hand of who approves in what the month rests on, or in who reviews',
   'one-person-behind-both': 'one person who may stand behind both',

@@ -3,6 +3,7 @@ import type { CloseView, MonthStep } from '../api/close-views.ts';
 import type { ConfirmCode } from '../api/confirm.ts';
 import type { Attention, UnrecordedPayment } from '../api/views.ts';
 import { accountName } from './account-names.ts';
+import { notRecorded } from './agreed-words.ts';
 import { toldCheck } from './close-checks.ts';
 import { showAmount, showDay } from './show.ts';
 
@@ -126,7 +127,7 @@ const named = 3;
 /** Which payments were not recorded, and how they were treated; nothing where all were. */
 export function assumed(unrecorded: readonly UnrecordedPayment[], digits: number): string {
   if (unrecorded.length === 0) return '';
-  return `not recorded, assumed paid: ${listed(
+  return `${notRecorded}: ${listed(
     unrecorded.map(({ name, due, amount }) => `${name}, ${showAmount(amount, digits)} due ${showDay(due)}`),
   )}`;
 }

@@ -5,7 +5,7 @@ import { newestVersions } from '../instruments/instrument-store.ts';
 import { monthStart, openPeriod } from '../periods/period-store.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 
-/** What falls due in the open month, in order of the day, then of the name. */
+/** Arrears of earlier months, then what falls due in the open one: in order of the day, then of the name. */
 export async function paymentsOfMonth(
   database: Knex,
   figures: FigureThreads,

@@ -134,3 +134,31 @@ it('is refused twice unless it corrects, from an old version, for a bond, and to
   expect(ofBond.body.error.faults[0].message).toMatch(/Coupons/);
   expect((await record([paid], await server.as('tobiah'))).status).toBe(403);
 });
+
+// Common practice: what is overdue is asked for first.
+it('lists arrears of a closed month first, with what they still lack, until they are paid', async () => {
+  const instrumentId = await takeOn(inOctober('Overdue loan'));
+  const paid = { instrumentId, version: 1, due: '2026-10-25', on: '2026-10-25', amount: '400.00' };
+  await record([paid]);
+  expect(await dueOf(instrumentId)).toMatchObject([{ due: '2026-10-25', left: 19_955 }]);
+  const close = '/api/periods/2026-10-31';
+  const { digest } = (await preparer.call('GET', `${close}/close`)).body;
+  await preparer.insist('POST', `${close}/hand-over`, { digest });
+  const reviewer = await server.as('bram');
+  expect((await reviewer.insist('POST', `${close}/approve`, { digest })).status).toBe(200);
+
+  const { payments } = (await preparer.call('GET', '/api/payments')).body;
+  const ofIt = payments.filter((payment: { instrumentId: string }) => payment.instrumentId === instrumentId);
+  expect(ofIt).toMatchObject([
+    { due: '2026-10-25', n: 1, left: 19_955, recorded: [{ on: '2026-10-25', amount: 40_000 }] },
+    { due: '2026-11-25', n: 2, left: 0, recorded: [] },
+  ]);
+  const short = payments.filter(({ due }: { due: string }) => due < '2026-11-01');
+  expect(payments.slice(0, short.length)).toEqual(short);
+  const rest = { ...paid, version: 2, on: '2026-11-10', amount: '199.55', adds: true };
+  expect((await record([rest])).body).toEqual({ payments: 1, instruments: 1 });
+  const after = (await preparer.call('GET', '/api/payments')).body.payments;
+  expect(after.filter((payment: { due: string }) => payment.due < '2026-11-01')).toEqual(
+    short.filter((payment: { instrumentId: string }) => payment.instrumentId !== instrumentId),
+  );
+});

@@ -1,5 +1,5 @@
 import { formatAmount, formatDay, parseDay, type CalendarDay } from '@coffer/core';
-import type { ConfirmCode, Question } from '@coffer/contract';
+import { notRecorded, type ConfirmCode, type Question } from '@coffer/contract';
 import { askFirst } from '../http/refusal.ts';
 import type { MonthMade } from './month-made.ts';
 
@@ -59,7 +59,7 @@ interface Named {
 function aboutUnrecorded(payments: readonly Named[]): Question[] {
   if (payments.length === 0) return [];
   const many = payments.length === 1 ? 'A payment is' : `${payments.length} payments are`;
-  const message = `${many} not recorded, and taken as paid as scheduled: ${named(payments)}.`;
+  const message = `${many} ${notRecorded}: ${named(payments)}.`;
   return [{ code: 'payments-unrecorded', key: '', message }];
 }
 

@@ -181,7 +181,7 @@ describe('a month that two people lock', () => {
       'payments-unrecorded',
       'fixings-missing',
     ]);
-    expect(asked.body.error.message).toContain('taken as paid as scheduled');
+    expect(asked.body.error.message).toContain('not recorded, assumed paid');
     const half = { digest, confirm: ['payments-unrecorded'] };
     expect((await ilka.call('POST', `${october}/hand-over`, half)).body.error.confirm).toHaveLength(1);
     await handOver();

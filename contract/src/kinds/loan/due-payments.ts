@@ -1,5 +1,6 @@
 import {
   buildLoanSchedule,
+  dueInArrears,
   formatDay,
   loanRow,
   rowOfDue,
@@ -14,14 +15,20 @@ import type { DuePayment } from '../../api/views.ts';
 /** Whose payments they are. */
 export type OfInstrument = Pick<DuePayment, 'instrumentId' | 'version' | 'name' | 'lender'>;
 
-/** The payments that fall due from one day to another, each as agreed and as recorded. */
+/**
+ * The payments that fall due from one day to another, each as agreed and as recorded; before them what of earlier ones
+ * is in arrears at the end of the other day, the oldest first.
+ */
 export function duePayments(
   instrument: OfInstrument,
   schedule: LoanSchedule,
   from: CalendarDay,
   to: CalendarDay,
 ): DuePayment[] {
-  return paymentsDue(schedule, from, to).map((row) => {
+  const short = new Map(dueInArrears(schedule, to).map(({ due, left }) => [due, left]));
+  const earlier = [...short.keys()].filter((due) => due < from).map((due) => rowOfDue(schedule, due));
+  const rows = earlier.filter((row) => row >= 0).map((row) => loanRow(schedule, row));
+  return [...rows, ...paymentsDue(schedule, from, to)].map((row) => {
     const recorded = schedule.receipts.byDue.get(row.due)?.parts;
     const agreed = recorded ? asAgreed(schedule, row) : { schedule, row };
     return {
@@ -31,6 +38,7 @@ export function duePayments(
       ...(recorded ? booked(schedule, row) : agreedParts(row)),
       amount: askedFor(agreed.schedule, agreed.row),
       recorded: (recorded ?? []).map(({ on, amount }) => ({ on: formatDay(on), amount })),
+      left: recorded ? (short.get(row.due) ?? 0) : 0,
     };
   });
 }

@@ -10,6 +10,7 @@ import {
   rowSegments,
 } from '../interest/loan-interest.ts';
 import { chargesInterest, lastRowOn, type LoanSchedule } from '../schedule/loan-schedule.ts';
+import { leftOfDue } from '../payment/left-of-dues.ts';
 import { classificationOn } from '../../position/classification.ts';
 import { unusedFeeOf } from '../../credit-line/unused-fee.ts';
 import { roundRatio } from '../../money/round-ratio.ts';
@@ -145,20 +146,8 @@ function nextPayment(schedule: LoanSchedule, on: CalendarDay): Position['next'] 
     const due = dues[at] as number;
     if ((n[at] as number) === 0 || due <= on) continue;
     const paid = receipts.byDue.has(due);
-    const left = paid ? leftOf(schedule, due) : (payment[at] as number);
+    const left = paid ? leftOfDue(schedule, due) : (payment[at] as number);
     if (!paid || left > 0) return { due, payment: left };
   }
   return null;
-}
-
-/** What a due asks for beyond what was paid for it: interest that is left unpaid and principal left in arrears by it. */
-function leftOf(
-  { due: dues, unpaid, deferred, principalInArrears, length }: LoanSchedule,
-  due: CalendarDay,
-): number {
-  const owing = (at: number): number =>
-    at < 0 ? 0 : (unpaid[at] as number) - (deferred[at] as number) + (principalInArrears[at] as number);
-  let left = 0;
-  for (let at = 0; at < length; at += 1) if (dues[at] === due) left += owing(at) - owing(at - 1);
-  return left;
 }

@@ -16,6 +16,7 @@ import type { AccrualChoice } from '@coffer/core';
 import {
   closeSteps,
   isOffTheLedger,
+  notRecorded,
   type BookedRow,
   type CloseView,
   type DifferenceLine,
@@ -86,6 +87,7 @@ export class ClosePage {
   private readonly closes = inject(CloseService);
   private readonly company = inject(CompanyService);
   private readonly dialog = inject(MatDialog);
+  protected readonly notRecorded = notRecorded;
   protected readonly session = inject(SessionService);
   protected readonly asOf = inject(AsOfService);
   protected readonly loaded = loaded(

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import { type CloseView, type ConfirmCode, showMonth } from '@coffer/contract';
+import { type CloseView, type ConfirmCode, notRecorded, showMonth } from '@coffer/contract';
 import { newKey } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { AmountPipe, DayPipe } from '../figures/amount.pipe';
@@ -47,8 +47,8 @@ export interface ToClose {
         }
         @for (payment of close.unrecorded; track $index) {
           <li>
-            <span class="chip wrong">not recorded</span> {{ payment.name }}, due {{ payment.due | day }}:
-            taken as paid as scheduled, {{ payment.amount | amount }}.
+            <span class="chip wrong">{{ notRecorded }}</span> {{ payment.name }}, due {{ payment.due | day }},
+            {{ payment.amount | amount }}
           </li>
         }
       </ul>
@@ -74,6 +74,7 @@ export interface ToClose {
 })
 export class LockDialog {
   private readonly asked = inject<ToClose>(MAT_DIALOG_DATA);
+  protected readonly notRecorded = notRecorded;
   protected readonly close = this.asked.close;
   private readonly which = this.asked.which;
   private readonly closes = inject(CloseService);

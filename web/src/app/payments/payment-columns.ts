@@ -1,11 +1,24 @@
-import { showAmount, showDay, showMovement } from '@coffer/contract';
+import { notRecorded, showAmount, showDay, showMovement } from '@coffer/contract';
 import type { GridColumn, GridCell, GridRow } from '../figures/grid-model';
 import type { DraftedPayment } from './payment-draft';
 
-/** The columns of the month's payments; those typed into only for who may record. */
-export function paymentColumns(digits: number, mayRecord: boolean): GridColumn<DraftedPayment>[] {
+/** How the payments are shown. */
+export interface PaymentsShown {
+  /** Columns are typed into only by who may record. */
+  readonly mayRecord: boolean;
+  /** Whether any payment has a fee. */
+  readonly fees: boolean;
+  /** The day that is looked at: what was due by it and is not recorded is assumed paid. */
+  readonly by: string;
+}
+
+/** The columns of the month's payments. */
+export function paymentColumns(
+  digits: number,
+  { mayRecord, fees, by }: PaymentsShown,
+): GridColumn<DraftedPayment>[] {
   const figure = (
-    key: 'interest' | 'principal' | 'amount',
+    key: 'interest' | 'fee' | 'principal' | 'amount',
     title: string,
     tone?: 'interest' | 'principal',
   ): GridColumn<DraftedPayment> => ({
@@ -15,10 +28,8 @@ export function paymentColumns(digits: number, mayRecord: boolean): GridColumn<D
     track: 'minmax(96px, 1fr)',
     ...(tone && { tone }),
     cell: ({ payment, rest }) => {
-      if (rest) return '';
-      if (key !== 'interest' || payment.fee === 0) return showMovement(payment[key], digits);
-      const text = showAmount(payment.interest + payment.fee, digits);
-      return { text, sub: `fee ${showAmount(payment.fee, digits)}` };
+      if (rest) return key === 'amount' ? showAmount(payment.left, digits) : '';
+      return showMovement(payment[key], digits);
     },
   });
   const tick: GridColumn<DraftedPayment> = {
@@ -47,6 +58,7 @@ export function paymentColumns(digits: number, mayRecord: boolean): GridColumn<D
     },
     { key: 'due', title: 'Due', align: 'left', track: '104px', cell: ({ payment }) => showDay(payment.due) },
     figure('interest', 'Interest', 'interest'),
+    ...(fees ? [figure('fee', 'Fee', 'interest')] : []),
     figure('principal', 'Principal', 'principal'),
     figure('amount', 'Scheduled'),
     {
@@ -78,7 +90,10 @@ export function paymentColumns(digits: number, mayRecord: boolean): GridColumn<D
       track: 'minmax(170px, 1.6fr)',
       cell: (item) => {
         const { payment, draft, reading, rest } = item;
-        if (rest && !draft.ticked) return 'not paid yet';
+        if (rest && !draft.ticked) return { text: '', chip: { text: 'in arrears', tone: 'wrong' } };
+        if (payment.recorded.length === 0 && !draft.ticked && payment.due <= by) {
+          return { text: '', chip: { text: notRecorded, tone: 'wrong' } };
+        }
         const corrects = !rest && payment.recorded.length > 0 && draft.ticked;
         const parts = inParts(item) ? `in ${payment.recorded.length} parts` : '';
         const words = [parts, reading.words].filter((part) => part !== '').join(', ');

@@ -25,6 +25,7 @@ const due: DuePayment = {
   principal: 9955,
   amount: 59_955,
   recorded: [],
+  left: 0,
 };
 const drafted = (payment: DuePayment, more: Partial<PaymentDraft> = {}): DraftedPayment => {
   const draft = { ...draftOf(payment, '2026-10-31', 2), ...more };
@@ -85,7 +86,8 @@ describe('a payment that falls due', () => {
   });
 
   it('recorded short has a rest, which is sent as another part of it', () => {
-    const short = { ...due, recorded: [{ on: '2026-10-15', amount: 50_000 }] };
+    // Of what lacks 20.00 came with a later payment.
+    const short = { ...due, recorded: [{ on: '2026-10-15', amount: 48_000 }], left: 9_955 };
     const rest = restOf(short, '2026-10-31', 2);
     expect(rest).toEqual({ on: '31 Oct 2026', amount: '99.55', ticked: false });
     const reading = readDraft(short, rest ?? draftOf(short, '', 2), 2, 9_955);
@@ -112,8 +114,29 @@ describe('a payment that falls due', () => {
   });
 });
 
+const keysOf = (mayRecord: boolean, fees = false): string[] =>
+  paymentColumns(2, { mayRecord, fees, by: '2026-10-31' }).map(({ key }) => key);
+
 it('can be ticked and typed into only by who may record', () => {
-  const keys = (may: boolean): string[] => paymentColumns(2, may).map(({ key }) => key);
-  expect(keys(true)).toEqual(['ticked', ...keys(false)]);
-  expect(paymentColumns(2, false).some(({ typed, ticks }) => typed ?? ticks)).toBe(false);
+  expect(keysOf(true)).toEqual(['ticked', ...keysOf(false)]);
+  const read = paymentColumns(2, { mayRecord: false, fees: false, by: '2026-10-31' });
+  expect(read.some(({ typed, ticks }) => typed ?? ticks)).toBe(false);
+});
+
+it('has its fee apart from its interest', () => {
+  expect(keysOf(false)).not.toContain('agreed-fee');
+  const columns = paymentColumns(2, { mayRecord: false, fees: true, by: '2026-10-31' });
+  const cells = ['agreed-interest', 'agreed-fee', 'agreed-principal', 'agreed-amount'].map((of) =>
+    columns.find(({ key }) => key === of)?.cell(drafted({ ...due, interest: 40_000, fee: 10_000 })),
+  );
+  expect(cells).toEqual(['400.00', '100.00', '99.55', '599.55']);
+});
+
+it('is told as assumed paid while it is due and neither recorded nor ticked', () => {
+  const told = (by: string): unknown =>
+    paymentColumns(2, { mayRecord: true, fees: false, by })
+      .find(({ key }) => key === 'words')
+      ?.cell(drafted(due, { ticked: false }));
+  expect(told('2026-10-31')).toMatchObject({ chip: { text: 'not recorded, assumed paid' } });
+  expect(told('2026-10-14')).toBe('as scheduled');
 });

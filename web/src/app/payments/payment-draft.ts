@@ -54,12 +54,11 @@ export function draftOf(payment: DuePayment, by: string, digits: number): Paymen
 
 /** What a payment recorded short still lacks, as a part of its own; nothing for one that is not. */
 export function restOf(payment: DuePayment, by: string, digits: number): PaymentDraft | undefined {
-  const { recorded, amount } = payment;
+  const { recorded, left } = payment;
   const last = recorded.at(-1);
-  const lacks = amount - paidOf(payment);
-  if (!last || lacks <= 0) return undefined;
+  if (!last || left <= 0) return undefined;
   const on = last.on > by ? last.on : by;
-  return { on: showDay(on), amount: showAmount(lacks, digits), ticked: false };
+  return { on: showDay(on), amount: showAmount(left, digits), ticked: false };
 }
 
 /** Reads a draft against what was agreed. */

@@ -15,7 +15,6 @@ import { SessionService } from '../session/session.service';
 import { paymentColumns, paymentRows } from './payment-columns';
 import {
   draftOf,
-  paidOf,
   paymentId,
   paymentMade,
   readDraft,
@@ -58,13 +57,19 @@ export class PaymentsPage {
 
   protected readonly mayRecord = computed(() => this.session.mayPrepare());
   protected readonly month = computed(() => showMonth(this.view()?.month ?? this.asOf.date()));
-  protected readonly columns = computed(() => paymentColumns(this.company.digits(), this.mayRecord()));
+  protected readonly columns = computed(() =>
+    paymentColumns(this.company.digits(), {
+      mayRecord: this.mayRecord(),
+      fees: (this.view()?.payments ?? []).some(({ fee }) => fee !== 0),
+      by: this.asOf.date(),
+    }),
+  );
   protected readonly drafted = computed((): DraftedPayment[] => {
     const [digits, typed, refused] = [this.company.digits(), this.typed(), this.refused()];
     const drafted = (payment: DuePayment, made: PaymentDraft, rest: boolean): DraftedPayment => {
       const id = rest ? `${paymentId(payment)} rest` : paymentId(payment);
       const draft = typed.get(id) ?? made;
-      const asked = rest ? payment.amount - paidOf(payment) : payment.amount;
+      const asked = rest ? payment.left : payment.amount;
       const reading = readDraft(payment, draft, digits, asked);
       const fault = refused.get(id);
       const read = fault ? { ...reading, words: fault.message, fault } : reading;
@@ -73,10 +78,16 @@ export class PaymentsPage {
     const by = this.asOf.date();
     return (this.view()?.payments ?? []).flatMap((payment) => {
       const rest = restOf(payment, by, digits);
-      const made = drafted(payment, draftOf(payment, by, digits), false);
-      return rest ? [made, drafted(payment, rest, true)] : [made];
+      const ofRest = rest ? [drafted(payment, rest, true)] : [];
+      if (this.isEarlier(payment)) return ofRest;
+      return [drafted(payment, draftOf(payment, by, digits), false), ...ofRest];
     });
   });
+  /** Payments that fall due in the month, without what is in arrears of earlier ones. */
+  protected readonly ofMonth = computed(() =>
+    this.drafted().filter(({ payment, rest }) => !rest && !this.isEarlier(payment)),
+  );
+  protected readonly inArrears = computed(() => this.drafted().filter(({ rest }) => rest).length);
   protected readonly rows = computed(() => paymentRows(this.drafted()));
   protected readonly ticked = computed(() => this.drafted().filter(({ draft }) => draft.ticked));
   protected readonly faulty = computed(() => this.ticked().filter(({ reading }) => reading.fault));
@@ -84,7 +95,7 @@ export class PaymentsPage {
     () => this.ticked().filter(({ reading }) => reading.differs).length,
   );
   protected readonly recorded = computed(
-    () => this.drafted().filter(({ payment, rest }) => !rest && payment.recorded.length > 0).length,
+    () => this.ofMonth().filter(({ payment }) => payment.recorded.length > 0).length,
   );
   protected readonly leaving = computed(() =>
     this.ticked().reduce((sum, { reading }) => sum + (reading.amount ?? 0), 0),
@@ -97,12 +108,17 @@ export class PaymentsPage {
       );
     return {
       name: 'Ticked',
-      'agreed-interest': sum(({ payment }) => payment.interest + payment.fee),
-      'agreed-principal': sum(({ payment }) => payment.principal),
-      'agreed-amount': sum(({ payment }) => payment.amount),
+      'agreed-interest': sum(({ payment, rest }) => (rest ? 0 : payment.interest)),
+      'agreed-fee': sum(({ payment, rest }) => (rest ? 0 : payment.fee)),
+      'agreed-principal': sum(({ payment, rest }) => (rest ? 0 : payment.principal)),
+      'agreed-amount': sum(({ payment, rest }) => (rest ? payment.left : payment.amount)),
       amount: sum(({ reading }) => reading.amount ?? 0),
     };
   });
+
+  private isEarlier({ due }: DuePayment): boolean {
+    return due.slice(0, 7) < (this.view()?.month ?? '').slice(0, 7);
+  }
 
   protected load(): void {
     this.refusal.set('');

@@ -13,7 +13,6 @@ import { TypedField } from '../fields/typed-field';
 import type { OpenInstrument } from '../instrument/instruments.service';
 import {
   draftOf,
-  paidOf,
   paymentMade,
   recordedText,
   readDraft,
@@ -95,7 +94,7 @@ export class RecordPaymentDialog {
     if (!payment) return undefined;
     const draft = { on, amount, ticked: true };
     const rest = payment.recorded.length > 0;
-    const asked = payment.amount - paidOf(payment);
+    const asked = rest ? payment.left : payment.amount;
     return { id: due ?? '', payment, rest, draft, reading: readDraft(payment, draft, this.digits, asked) };
   });
   protected readonly dayHint = dayHint;
@@ -119,9 +118,11 @@ export class RecordPaymentDialog {
   }
 
   private name(payment: DuePayment): string {
-    const rest = payment.recorded.length > 0 ? 'rest of ' : '';
-    const amount = showAmount(payment.amount - paidOf(payment), this.digits);
-    return `No. ${payment.n}, ${showDay(payment.due)}, ${rest}${amount}`;
+    const { n, due, recorded, left, amount } = payment;
+    const named = `No. ${n}, ${showDay(due)}`;
+    if (recorded.length > 0) return `${named}, in arrears ${showAmount(left, this.digits)}`;
+    const open = due.slice(0, 7) >= (this.company.openEnd() ?? '').slice(0, 7);
+    return `${named}, ${showAmount(amount, this.digits)}${open ? '' : ', assumed paid'}`;
   }
 
   protected refused(key: string): string {

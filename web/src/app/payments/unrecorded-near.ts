@@ -1,7 +1,6 @@
 import { loanRows, parseDay } from '@coffer/core';
 import { duePayments, recordsPayments, type DuePayment } from '@coffer/contract';
 import type { OpenInstrument } from '../instrument/instruments.service';
-import { paidOf } from './payment-draft';
 
 /** Payments offered from before the open month, and in all. */
 const before = 3;
@@ -10,8 +9,9 @@ const most = 14;
 const monthDays = 31;
 
 /**
- * The payments of an instrument that can still be recorded, in whole or in part: first those of the open month and
- * after, in order, then the few before it, the latest first.
+ * The payments of an instrument that can still be recorded, in whole or in part: first what is in arrears, the oldest
+ * first, then those of the open month and after, in order, then the few before it that were assumed paid, the latest
+ * first.
  */
 export function unrecordedNear(
   { id, version, read }: OpenInstrument,
@@ -28,8 +28,11 @@ export function unrecordedNear(
   const [from, to] = [near[0], near.at(-1)];
   if (from === undefined || to === undefined) return [];
   const whose = { instrumentId: id, version, name: document.name, lender: document.lender ?? null };
-  const open = duePayments(whose, schedule, from, to).filter((payment) => payment.amount > paidOf(payment));
+  const open = duePayments(whose, schedule, from, to).filter(
+    ({ recorded, left }) => recorded.length === 0 || left > 0,
+  );
+  const short = open.filter(({ left, due }) => left > 0 && (parseDay(due) ?? 0) <= opens);
   const ofMonth = open.filter(({ due }) => (parseDay(due) ?? 0) > opens);
-  const earlier = open.slice(0, open.length - ofMonth.length).slice(-before);
-  return [...ofMonth.slice(0, most - before), ...earlier.reverse()];
+  const earlier = open.filter((payment) => !short.includes(payment) && !ofMonth.includes(payment));
+  return [...short, ...ofMonth.slice(0, most - before), ...earlier.slice(-before).reverse()];
 }

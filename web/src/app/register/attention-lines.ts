@@ -1,4 +1,4 @@
-import { showDay, type Attention, type UnrecordedPayment } from '@coffer/contract';
+import { notRecorded, showDay, type Attention, type UnrecordedPayment } from '@coffer/contract';
 
 /** Something that somebody should see to, as lists show it. */
 export interface AttentionLine {
@@ -31,7 +31,7 @@ export function attentionLines(
       name,
       on: showDay(due),
       tone: 'wrong',
-      word: 'not recorded',
+      word: notRecorded,
     })),
     ...attention.map(({ instrumentId, name, kind, on }): AttentionLine => ({
       instrumentId,

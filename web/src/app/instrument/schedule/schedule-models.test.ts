@@ -84,11 +84,11 @@ describe('what became of a payment', () => {
     return Object.fromEntries(of.rows.map((row) => [textOf(of, row, 'due'), textOf(of, row, 'status')]));
   };
 
-  it('is told of each: as scheduled, paid late, not recorded, next', () => {
+  it('is told of each: assumed paid, paid late, next', () => {
     expect(statuses('delivery-fleet-note')).toMatchObject({
-      '1 Jul 2026': 'as scheduled',
+      '1 Jul 2026': 'not recorded, assumed paid',
       '1 Aug 2026': 'paid 12 Aug',
-      '1 Oct 2026': 'not recorded',
+      '1 Oct 2026': 'not recorded, assumed paid',
       '1 Nov 2026': 'next',
       '1 Dec 2026': '',
     });
