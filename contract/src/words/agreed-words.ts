@@ -2,6 +2,11 @@ import type { ConfirmCode } from '../api/confirm.ts';
 
 /** Of a payment that fell due and of which nothing is recorded. */
 export const notRecorded = 'not recorded, assumed paid';
+/** The same where there is little room, and what it means. */
+export const assumedPaid = {
+  text: 'assumed paid',
+  tip: 'Not recorded: figures treat it as paid on its due date until it is recorded',
+} as const;
 
 /** What was agreed to by name, as a sentence goes on. */
 export const agreedWords: Readonly<Record<ConfirmCode, string>> = {

@@ -25,7 +25,7 @@ export function paymentColumns(
     key: `agreed-${key}`,
     title,
     align: 'right',
-    track: 'minmax(96px, 1fr)',
+    track: key === 'fee' ? '72px' : 'minmax(88px, 1fr)',
     ...(tone && { tone }),
     cell: ({ payment, rest }) => {
       if (rest) return key === 'amount' ? showAmount(payment.left, digits) : '';
@@ -36,7 +36,7 @@ export function paymentColumns(
     key: 'ticked',
     title: 'Record',
     align: 'left',
-    track: '78px',
+    track: '72px',
     ticks: (item) => (settled(item) ? undefined : item.draft.ticked),
     cell: (item) => (settled(item) ? 'recorded' : ''),
   };
@@ -46,17 +46,17 @@ export function paymentColumns(
       key: 'name',
       title: 'Instrument',
       align: 'left',
-      track: 'minmax(190px, 2.2fr)',
+      track: 'minmax(150px, 2fr)',
       cell: ({ payment }) => ({ text: payment.name, sub: payment.lender ?? undefined }),
     },
     {
       key: 'n',
       title: 'No.',
       align: 'right',
-      track: '52px',
+      track: '46px',
       cell: ({ payment, rest }) => (rest ? 'rest' : String(payment.n)),
     },
-    { key: 'due', title: 'Due', align: 'left', track: '104px', cell: ({ payment }) => showDay(payment.due) },
+    { key: 'due', title: 'Due', align: 'left', track: '106px', cell: ({ payment }) => showDay(payment.due) },
     figure('interest', 'Interest', 'interest'),
     ...(fees ? [figure('fee', 'Fee', 'interest')] : []),
     figure('principal', 'Principal', 'principal'),
@@ -65,7 +65,7 @@ export function paymentColumns(
       key: 'on',
       title: 'Left the bank on',
       align: 'left',
-      track: '124px',
+      track: '112px',
       cell: ({ draft, reading }) => shownIfRead(draft.on, reading.on, showDay, reading.fault?.field === 'on'),
       ...(mayRecord && { typed: (item) => (inParts(item) ? undefined : item.draft.on) }),
     },
@@ -73,7 +73,7 @@ export function paymentColumns(
       key: 'amount',
       title: 'Amount paid',
       align: 'right',
-      track: 'minmax(104px, 1fr)',
+      track: 'minmax(90px, 1fr)',
       cell: ({ draft, reading }) =>
         shownIfRead(
           draft.amount,
@@ -87,7 +87,7 @@ export function paymentColumns(
       key: 'words',
       title: 'That is',
       align: 'left',
-      track: 'minmax(170px, 1.6fr)',
+      track: 'minmax(184px, 1.6fr)',
       cell: (item) => {
         const { payment, draft, reading, rest } = item;
         if (rest && !draft.ticked) return { text: '', chip: { text: 'in arrears', tone: 'wrong' } };

@@ -1,4 +1,4 @@
-import { notRecorded, showDay, type Attention, type UnrecordedPayment } from '@coffer/contract';
+import { assumedPaid, showDay, type Attention, type UnrecordedPayment } from '@coffer/contract';
 
 /** Something that somebody should see to, as lists show it. */
 export interface AttentionLine {
@@ -8,6 +8,8 @@ export interface AttentionLine {
   readonly tone: 'wrong' | 'flag';
   /** Why, in a word or two. */
   readonly word: string;
+  /** What that means, where the word does not say it. */
+  readonly tip?: string;
   /** The page where it is seen to, where that is not the instrument's own. */
   readonly cure?: string;
 }
@@ -31,7 +33,8 @@ export function attentionLines(
       name,
       on: showDay(due),
       tone: 'wrong',
-      word: notRecorded,
+      word: assumedPaid.text,
+      tip: assumedPaid.tip,
     })),
     ...attention.map(({ instrumentId, name, kind, on }): AttentionLine => ({
       instrumentId,

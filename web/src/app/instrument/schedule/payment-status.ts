@@ -1,5 +1,5 @@
 import { type LoanRow, type LoanSchedule } from '@coffer/core';
-import { notRecorded, rowWords, showShortDay } from '@coffer/contract';
+import { assumedPaid, rowWords, showShortDay } from '@coffer/contract';
 import type { GridCell } from '../../figures/grid-model';
 import type { Moment } from './schedule-model';
 
@@ -21,8 +21,10 @@ export function paymentStatus(
     return last.on > row.due ? chip(`paid ${showShortDay(last.on)}`, 'wrong') : { text: 'paid' };
   }
   if (row.payment === 0 && row.extra === 0) return { text: row.added > 0 ? 'added' : 'nothing due' };
-  if (row.due < at.openFrom) return { text: notRecorded };
-  if (row.due <= at.openTo && row.due <= at.on) return chip(notRecorded, 'wrong');
+  if (row.due < at.openFrom) return { ...assumedPaid };
+  if (row.due <= at.openTo && row.due <= at.on) {
+    return { ...chip(assumedPaid.text, 'wrong'), tip: assumedPaid.tip };
+  }
   return isNext ? chip('next', 'flag') : { text: '' };
 }
 

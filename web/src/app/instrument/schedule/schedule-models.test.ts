@@ -86,9 +86,9 @@ describe('what became of a payment', () => {
 
   it('is told of each: assumed paid, paid late, next', () => {
     expect(statuses('delivery-fleet-note')).toMatchObject({
-      '1 Jul 2026': 'not recorded, assumed paid',
+      '1 Jul 2026': 'assumed paid',
       '1 Aug 2026': 'paid 12 Aug',
-      '1 Oct 2026': 'not recorded, assumed paid',
+      '1 Oct 2026': 'assumed paid',
       '1 Nov 2026': 'next',
       '1 Dec 2026': '',
     });
