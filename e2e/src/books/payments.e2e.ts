@@ -23,7 +23,7 @@ test('the month’s payments are recorded by keyboard: as scheduled, short and l
   await page.keyboard.press('Space');
   const grid = page.getByRole('grid', { name: 'Payments of the month' });
   await expect(grid).toBeFocused();
-  for (let step = 0; step < 6; step += 1) await page.keyboard.press('ArrowRight');
+  for (let step = 0; step < 7; step += 1) await page.keyboard.press('ArrowRight');
   await page.keyboard.press('Enter');
   await page.keyboard.type('soon');
   await page.keyboard.press('Enter');

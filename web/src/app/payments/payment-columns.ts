@@ -1,4 +1,4 @@
-import { notRecorded, showAmount, showDay, showMovement } from '@coffer/contract';
+import { assumedPaid, showAmount, showDay, showMovement } from '@coffer/contract';
 import type { GridColumn, GridCell, GridRow } from '../figures/grid-model';
 import type { DraftedPayment } from './payment-draft';
 
@@ -36,7 +36,7 @@ export function paymentColumns(
     key: 'ticked',
     title: 'Record',
     align: 'left',
-    track: '72px',
+    track: '80px',
     ticks: (item) => (settled(item) ? undefined : item.draft.ticked),
     cell: (item) => (settled(item) ? 'recorded' : ''),
   };
@@ -46,7 +46,7 @@ export function paymentColumns(
       key: 'name',
       title: 'Instrument',
       align: 'left',
-      track: 'minmax(150px, 2fr)',
+      track: 'minmax(186px, 2fr)',
       cell: ({ payment }) => ({ text: payment.name, sub: payment.lender ?? undefined }),
     },
     {
@@ -87,12 +87,12 @@ export function paymentColumns(
       key: 'words',
       title: 'That is',
       align: 'left',
-      track: 'minmax(184px, 1.6fr)',
+      track: 'minmax(132px, 1.6fr)',
       cell: (item) => {
         const { payment, draft, reading, rest } = item;
         if (rest && !draft.ticked) return { text: '', chip: { text: 'in arrears', tone: 'wrong' } };
         if (payment.recorded.length === 0 && !draft.ticked && payment.due <= by) {
-          return { text: '', chip: { text: notRecorded, tone: 'wrong' } };
+          return { text: '', chip: { text: assumedPaid.text, tone: 'wrong' }, tip: assumedPaid.tip };
         }
         const corrects = !rest && payment.recorded.length > 0 && draft.ticked;
         const parts = inParts(item) ? `in ${payment.recorded.length} parts` : '';

@@ -137,6 +137,6 @@ it('is told as assumed paid while it is due and neither recorded nor ticked', ()
     paymentColumns(2, { mayRecord: true, fees: false, by })
       .find(({ key }) => key === 'words')
       ?.cell(drafted(due, { ticked: false }));
-  expect(told('2026-10-31')).toMatchObject({ chip: { text: 'not recorded, assumed paid' } });
+  expect(told('2026-10-31')).toMatchObject({ chip: { text: 'assumed paid' } });
   expect(told('2026-10-14')).toBe('as scheduled');
 });
