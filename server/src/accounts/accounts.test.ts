@@ -130,6 +130,27 @@ describe('an instrument’s own account', () => {
   });
 });
 
+// Common practice: only a bank moves money from one of its accounts to another.
+it('leaves cash in the account that it was paid from, and pays from the new one', async () => {
+  const changed = await keep((view) => ({
+    accounts: [...view.accounts, { code: '1011', name: 'Second bank', posted: false, instruments: 0 }],
+    defaults: [...without('cash', view.defaults), { role: 'cash', code: '1011' }],
+  }));
+  expect(changed.status).toBe(200);
+  const [first, second] = [await held('1010'), await held('1011')];
+  expect([first > 0, second]).toEqual([true, 0]);
+  const december = (await ilka.call('GET', '/api/periods/2026-12-31/close')).body;
+  expect(december.sums.filter(({ kind }: { kind: string }) => kind === 'transfer')).toEqual([]);
+  expect((await ilka.insist('POST', '/api/periods/2026-12-31/lock', {})).status).toBe(200);
+  expect(await held('1010')).toBe(first);
+  const paid = (await ilka.call('GET', '/api/journal?from=2026-12-01&to=2026-12-31')).body
+    .entries as EntryView[];
+  const payments = paid.flatMap(({ kind, lines }) => (kind === 'payment' ? lines : []));
+  expect(payments.filter(({ role }) => role === 'cash').map(({ code }) => code)).toEqual(['1011']);
+  expect(await held('1011')).toBeLessThan(0);
+  expect(await server.disagreements()).toEqual([]);
+});
+
 describe('what is brought in', () => {
   it('ties to the ledger account by account, or nothing is locked', async () => {
     const own = await TestServer.startEmpty('2026-10-01');

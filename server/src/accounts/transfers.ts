@@ -19,7 +19,8 @@ interface Standing {
 
 /**
  * What moves balances to the accounts in force: where an account was changed, what stands in the one before is taken
- * out of it on the first day of the open month. Income and expense stay where they were posted. Common practice.
+ * out of it on the first day of the open month. Income and expense stay where they were posted, and so does cash: it
+ * left the bank account that it left, and only a bank moves it to another. Common practice.
  *
  * @returns an entry for each instrument that has such a balance
  */
@@ -30,7 +31,7 @@ export async function transfersDue(
   accounts: Accounts,
   only?: string,
 ): Promise<ReadonlyMap<string, Entry>> {
-  const balanceRoles = accountRoles.filter((role) => !incomeRoles.has(role));
+  const balanceRoles = accountRoles.filter((role) => role !== 'cash' && !incomeRoles.has(role));
   const rows = await entryLines(database, companyId)
     .where(only === undefined ? {} : { 'entry.instrument_id': only })
     .leftJoin('account_of_instrument as own', (on) => {
