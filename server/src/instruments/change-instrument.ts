@@ -22,6 +22,7 @@ import {
   type NextVersion,
 } from './instrument-store.ts';
 import type { StoredVersion } from './known-instruments.ts';
+import { isReported } from './reported-positions.ts';
 
 /** An instrument's id and the version that a change left it at. */
 export interface Saved {
@@ -50,7 +51,11 @@ async function readFor(
   const version = { id, version: 0, document: JSON.stringify(document) };
   const closed = await closedMonths(database, companyId);
   const published = await publishedOf(database, companyId);
-  const reading = await figures.one('read-to-keep', { closed, published }, { version, before });
+  const reading = await figures.one(
+    'read-to-keep',
+    { closed, published },
+    { version, before, reported: before !== undefined && (await isReported(database, id)) },
+  );
   if (!reading.ok) throw faultyInput(reading.faults, 'This instrument cannot be kept as it is.');
   const { currency, name } = await companyOf(database, companyId);
   if (reading.currency !== currency) {

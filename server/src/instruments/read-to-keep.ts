@@ -39,6 +39,8 @@ export interface Wanted {
   readonly version: StoredVersion;
   /** The version that it is made from; none where it is taken on. */
   readonly before?: StoredVersion | undefined;
+  /** Whether a closed month reports it. */
+  readonly reported?: boolean;
 }
 
 /** The months that are closed. */
@@ -55,7 +57,10 @@ export interface KeepAsked {
 }
 
 /** Reads a document that somebody wants to take on or change into. */
-export function readToKeep({ version, before }: Wanted, { closed, published }: KeepAsked): Keepable {
+export function readToKeep(
+  { version, before, reported }: Wanted,
+  { closed, published }: KeepAsked,
+): Keepable {
   const value: unknown = JSON.parse(version.document);
   if (before && claimsToBeFund(value) === isOwed(anyDocumentOf(before))) {
     const message = 'What is owed stays that, and a fund a fund; take the other on by itself.';
@@ -63,7 +68,20 @@ export function readToKeep({ version, before }: Wanted, { closed, published }: K
   }
   if (claimsToBeFund(value)) return fundToKeep(value, before !== undefined, closed);
   const reading = readInstrument(before ? value : withFixings(value, published));
-  return reading.ok ? keepable(version.id, reading.instrument, before, closed) : reading;
+  if (!reading.ok) return reading;
+  const faults = reported && before ? otherKind(reading.instrument, before) : [];
+  return faults.length > 0 ? { ok: false, faults } : keepable(version.id, reading.instrument, before, closed);
+}
+
+/** What closed months report as one kind stays that: their entries stand in the accounts of that kind. */
+function otherKind({ document }: ReadInstrument, before: StoredVersion): Fault[] {
+  const was = anyDocumentOf(before);
+  if (was.kind === document.kind) return [];
+  const [held, wanted] = [was, document].map(({ kind }) => kind.replace('-', ' '));
+  const message =
+    `Closed months report ${was.name} as a ${held}, so it cannot become a ${wanted}. ` +
+    'Withdraw it if it was taken on by mistake, and take the other on by itself.';
+  return [{ key: 'kind', message }];
 }
 
 /** Reads the document of a fund that somebody wants to keep. */
@@ -78,10 +96,12 @@ function fundToKeep(value: unknown, changes: boolean, { from, to }: ClosedMonths
   }
   const begins = firstDay(schedule);
   const questions: Question[] = [];
-  if (!changes && begins >= from && begins <= to) {
+  if (!changes && to >= from && begins <= to) {
+    const when =
+      begins < from ? 'before the books, and months since then are closed' : 'in a month that is closed';
     const message =
-      `${document.name} begins on ${formatDay(begins)}, in a month that is closed. Its entries since then fall in the ` +
-      'open month as one opening; deposits that the ledger has already would stand there twice.';
+      `${document.name} begins on ${formatDay(begins)}, ${when}. Its entries of closed months fall in the open month ` +
+      'as one opening; deposits that the ledger has already would stand there twice.';
     questions.push({ code: 'starts-in-closed-month', key: 'first', message });
   }
   return { ok: true, document, currency: terms.currency, questions };
@@ -111,10 +131,15 @@ function askAboutChange({ document, schedule }: ReadInstrument, before: StoredVe
 function askAboutNew({ document, schedule, terms }: ReadInstrument, { from, to }: ClosedMonths): Question[] {
   const questions = askAboutOverpaid(document.name, schedule);
   const begins = firstDay(schedule);
-  if (begins < from || begins > to || debtKindOf(terms).takenOn(terms)) return questions;
+  if (to < from || begins > to || debtKindOf(terms).takenOn(terms)) return questions;
   const amount = formatAmount(principalOf(terms), terms.digits);
+  const fall =
+    begins < from
+      ? `before the books, and months since then are closed. What it owed as they began comes in against opening ` +
+        `balances; its interest and what was paid from ${formatDay(from)} to ${formatDay(to)} fall in the open month.`
+      : `in a month that is closed. Its entries since then, the ${amount} received among them, fall in the open month.`;
   const message =
-    `${document.name} begins on ${formatDay(begins)}, in a month that is closed. Its entries since then, the ${amount} ` +
-    'received among them, fall in the open month. Where the ledger has them already, take it on as already running.';
+    `${document.name} begins on ${formatDay(begins)}, ${fall} Where the ledger has them already, take it on as already ` +
+    `running as of ${formatDay(to)}.`;
   return [...questions, { code: 'starts-in-closed-month', key: 'start', message }];
 }

@@ -25,6 +25,11 @@ export function figuresOfRow(row: ReportedRow): FiguresView {
   return figuresBy((key) => row[columnOf(key)]);
 }
 
+/** Whether any closed period reports an instrument. */
+export async function isReported(database: Knex, id: string): Promise<boolean> {
+  return (await database('reported_position').where({ instrument_id: id }).first('period_end')) !== undefined;
+}
+
 /** What a closed period reported of an instrument, and the version that it came from. */
 export interface Reported {
   readonly version: StoredVersion;

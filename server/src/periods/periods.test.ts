@@ -240,6 +240,47 @@ describe('a late change', () => {
     const { body } = await preparer.call('GET', `/api/periods/${open}/close/${saved.id}`);
     expect(body.entries[0]).toMatchObject({ kind: 'opening', date: '2026-10-01', forPeriod: '2026-09-30' });
   });
+
+  // Common practice: what the ledger has already is not brought in twice without a word.
+  it('asks before it takes on one that began before the books, with closed months since', async () => {
+    const start = {
+      start: '2025-08-01',
+      payments: { every: 'month', first: '2025-09-01', phases: [{ type: 'level', count: 360 }] },
+    };
+    const document = loanDocument('Older than the books', start);
+    const asked = await preparer.call('POST', '/api/instruments', { document });
+    expect(asked.status).toBe(409);
+    expect(asked.body.error.confirm).toMatchObject([{ code: 'starts-in-closed-month' }]);
+    expect(asked.body.error.confirm[0].message).toContain(
+      'what was paid from 2026-01-01 to 2026-09-30 fall in the open month',
+    );
+  });
+
+  it('keeps what closed months report a loan a loan', async () => {
+    const { body: register } = await preparer.call('GET', `/api/register?on=${open}`);
+    const row = register.rows.find(({ kind }: { kind: string }) => kind === 'loan');
+    const line = {
+      document: 'coffer.instrument/1',
+      kind: 'credit-line',
+      name: row.name,
+      currency: 'EUR',
+      start: '2026-01-01',
+      matures: '2027-12-31',
+      limit: '50000.00',
+      rate: { annual: '7.3%', dayCount: 'ACT/365F' },
+      events: [],
+    };
+    const change = { version: row.version, document: line, reason: 'Mistyped' };
+    const refused = await preparer.insist('PUT', `/api/instruments/${row.id}`, change);
+    expect([refused.status, refused.body.error.faults[0].key]).toEqual([422, 'kind']);
+    expect(refused.body.error.faults[0].message).toContain('as a loan, so it cannot become a credit line');
+    // What no closed month reports may still become what it is.
+    const { body: saved } = await preparer.insist('POST', '/api/instruments', {
+      document: loanDocument('Rather a line', { start: '2026-10-05' }),
+    });
+    const rather = { version: 1, document: { ...line, name: 'Rather a line' }, reason: 'Mistyped' };
+    expect((await preparer.insist('PUT', `/api/instruments/${saved.id}`, rather)).status).toBe(200);
+  });
 });
 
 describe('the audit trail', () => {
