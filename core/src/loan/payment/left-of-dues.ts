@@ -21,6 +21,9 @@ export function leftOfDue(schedule: LoanSchedule, due: CalendarDay): MinorUnits 
 /**
  * The due dates to the end of a day that were not paid in full, the oldest first. What is paid beyond a payment makes
  * up for the oldest arrears first (common practice), so what is left in all belongs to the latest that were short.
+ *
+ * @example
+ * dueInArrears(loan, day('2025-06-30')) // []
  */
 export function dueInArrears(schedule: LoanSchedule, on: CalendarDay): LeftOfDue[] {
   const last = lastRowOn(schedule.date, schedule.length, on);
