@@ -7,6 +7,7 @@ export const confirmCodes = [
   'due-later',
   'paid-in-closed-month',
   'starts-in-closed-month',
+  'closed-months-change',
   'month-not-ended',
   'payments-unrecorded',
   'fixings-missing',

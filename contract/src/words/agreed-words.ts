@@ -15,6 +15,7 @@ export const agreedWords: Readonly<Record<ConfirmCode, string>> = {
   'due-later': 'a payment before its due date',
   'paid-in-closed-month': 'a payment in a closed month',
   'starts-in-closed-month': 'a beginning in a closed month',
+  'closed-months-change': 'a change of what closed months reported',
   'month-not-ended': 'a month that has not ended',
   'payments-unrecorded': 'payments not recorded, assumed paid',
   'fixings-missing': 'rates that were not fixed',

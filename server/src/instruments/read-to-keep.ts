@@ -1,12 +1,4 @@
-import {
-  debtKindOf,
-  firstDay,
-  formatAmount,
-  formatDay,
-  principalOf,
-  proofsOf,
-  type CalendarDay,
-} from '@coffer/core';
+import { debtKindOf, firstDay, formatAmount, formatDay, principalOf, proofsOf } from '@coffer/core';
 import {
   claimsToBeFund,
   isOwed,
@@ -20,6 +12,7 @@ import {
   type ReadInstrument,
 } from '@coffer/contract';
 import { anyDocumentOf, rememberRead, workedOut, type StoredVersion } from './known-instruments.ts';
+import { askAboutClosed, type ClosedMonths } from './ask-about-closed.ts';
 import { askAboutOverpaid } from './overpaid.ts';
 import { whyNotKept } from './keepable.ts';
 
@@ -43,12 +36,6 @@ export interface Wanted {
   readonly reported?: boolean;
 }
 
-/** The months that are closed. */
-export interface ClosedMonths {
-  readonly from: CalendarDay;
-  readonly to: CalendarDay;
-}
-
 /** What is asked of every document that somebody wants to keep. */
 export interface KeepAsked {
   readonly closed: ClosedMonths;
@@ -70,7 +57,24 @@ export function readToKeep(
   const reading = readInstrument(before ? value : withFixings(value, published));
   if (!reading.ok) return reading;
   const faults = reported && before ? otherKind(reading.instrument, before) : [];
-  return faults.length > 0 ? { ok: false, faults } : keepable(version.id, reading.instrument, before, closed);
+  if (faults.length > 0) return { ok: false, faults };
+  return changeable(version.id, reading.instrument, before, closed);
+}
+
+/** Whether an instrument can be kept under an id; where it changes one, with what it makes of closed months. */
+export function changeable(
+  id: string,
+  instrument: ReadInstrument,
+  before: StoredVersion | undefined,
+  closed: ClosedMonths,
+): Keepable {
+  const kept = keepable(id, instrument, before, closed);
+  if (!kept.ok || !before) return kept;
+  const { document, schedule } = instrument;
+  return {
+    ...kept,
+    questions: [...kept.questions, ...askAboutClosed(document.name, schedule, before, closed)],
+  };
 }
 
 /** What closed months report as one kind stays that: their entries stand in the accounts of that kind. */

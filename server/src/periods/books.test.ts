@@ -277,3 +277,22 @@ describe('books follow their instruments', () => {
     expect(question.body.error.message).toContain('interest becomes 246.58 (now 509.59)');
   });
 });
+
+// Simple interest, common practice: 21 days on 100,000.00 are 345.21 at 6 % and 517.81 at 9 %.
+it('says before it is saved what a change of terms books for closed months, and asks nothing for what is to come', async () => {
+  const id = await books.takeOn(loan());
+  await books.lock('2026-01-31');
+  const dearer = (document: Document): Document => ({
+    ...document,
+    rate: { annual: '9%', dayCount: 'ACT/365F' },
+  });
+  const question = await books.change(id, dearer, 'call');
+  expect(asked(question)).toEqual([409, 'closed-months-change']);
+  expect(question.body.error.message).toContain('interest expense from 345.21 to 517.81, 172.60');
+  const extra = withEvent({ type: 'extra-principal', on: '2026-02-12', amount: '1000.00' });
+  expect((await books.change(id, extra, 'call')).status).toBe(200);
+  expect((await books.change(id, dearer, 'insist')).status).toBe(200);
+  const february = await books.entriesOf(id, '2026-02-28');
+  const corrected = february.filter(({ kind }) => kind === 'correction');
+  expect(moved(corrected, 'interest-expense')).toBe(51_781 - 34_521);
+});
