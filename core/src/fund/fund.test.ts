@@ -209,7 +209,9 @@ describe('any fund', () => {
         expect(balance(through, 'interest-income') + fundTotal(schedule, 'interest')).toBe(0);
         const brought = terms.opening?.amount ?? 0;
         expect(balance(through, 'cash')).toBe(fundTotal(schedule, 'interest') + brought);
-        for (const end of periodEnds(periods, from, through).slice(0, 30)) {
+        // Each is worked out from the beginning.
+        const some = periodEnds(periods, from, through).filter((_, at) => at < 30 && at % 4 === 0);
+        for (const end of some) {
           const { balance: held, accruedInterest } = fundPosition(schedule, end);
           expect(balance(end, 'sinking-fund')).toBe(held + accruedInterest);
         }

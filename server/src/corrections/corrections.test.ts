@@ -37,7 +37,7 @@ describe('what closed months should have held otherwise', () => {
   });
 
   it('stands beside what was reported, the month that books it open or closed, and is the year’s together', async () => {
-    await books.change(id, at('12%'), 'call');
+    await books.change(id, at('12%'), 'insist');
     for (const closed of [false, true]) {
       if (closed) await books.lock('2026-03-31');
       // Expense of the month alone; interest payable where it stood at its end.
@@ -86,8 +86,8 @@ describe('what closed months should have held otherwise', () => {
   });
 
   it('keeps the reason that it was booked for, whatever is decided later', async () => {
-    await books.change(id, at('12%'), 'call');
-    await books.change(id, (document) => ({ ...document, agreement: '17/3' }), 'call');
+    await books.change(id, at('12%'), 'insist');
+    await books.change(id, (document) => ({ ...document, agreement: '17/3' }), 'insist');
     const reasons = async (): Promise<unknown> =>
       (await year()).catchUps.map(({ bookedIn, reason }) => [bookedIn, reason]);
     const march = [
@@ -111,9 +111,9 @@ describe('what closed months should have held otherwise', () => {
   });
 
   it('is as it was reported again once it is put back', async () => {
-    await books.change(id, at('12%'), 'call');
+    await books.change(id, at('12%'), 'insist');
     await books.lock('2026-03-31');
-    await books.change(id, at('6%'), 'call');
+    await books.change(id, at('6%'), 'insist');
     expect((await month('2026-01-31')).accounts).toEqual([]);
     expect((await month('2026-01-31')).catchUps).toHaveLength(2);
     const { catchUps } = await year();

@@ -16,7 +16,7 @@ afterAll(() => server.stop());
 const redemption = (): Record<string, unknown> =>
   JSON.parse(readFileSync(new URL('../../../demo/funds/redemption-fund-2034.json', import.meta.url), 'utf8'));
 const takeOn = (more: object = {}): Promise<Answer> =>
-  preparer.call('POST', '/api/instruments', { document: { ...redemption(), ...more } });
+  preparer.insist('POST', '/api/instruments', { document: { ...redemption(), ...more } });
 const register = async (on: string): Promise<FundRowView[]> =>
   (await preparer.call('GET', `/api/register?on=${on}`)).body.funds;
 const close = async (

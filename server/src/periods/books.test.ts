@@ -115,7 +115,7 @@ describe('books follow their instruments', () => {
     const id = await books.takeOn(loan());
     await books.lock('2026-01-31');
     const moved = { start: '2026-06-10', ...payments('2026-07-10', 12) };
-    await books.change(id, (document) => ({ ...document, ...moved }), 'call');
+    await books.change(id, (document) => ({ ...document, ...moved }), 'insist');
     const { body: close } = await books.preparer.call('GET', '/api/periods/2026-02-28/close');
     expect(close.rows[0]).toMatchObject({ name: 'Loan', expense: 0 });
     await books.lock('2026-02-28');
@@ -146,7 +146,7 @@ describe('books follow their instruments', () => {
     });
     const id = await books.takeOn(bond('2026-01-15', '2029-01-15'));
     await books.lock('2026-01-31');
-    await books.change(id, () => bond('2026-06-15', '2029-06-15'), 'call');
+    await books.change(id, () => bond('2026-06-15', '2029-06-15'), 'insist');
     await books.lock('2026-02-28');
     const [first] = await books.entriesOf(id, '2026-02-28');
     expect(first?.kind).toBe('reversal');
@@ -209,7 +209,7 @@ describe('books follow their instruments', () => {
       await books.change(
         id,
         (document) => ({ ...document, rate: { annual: '12%', dayCount: 'ACT/365F' } }),
-        'call',
+        'insist',
       );
       const { body: close } = await books.preparer.call('GET', '/api/periods/2026-03-31/close');
       const march = await books.entriesOf(id, '2026-03-31');
@@ -228,7 +228,7 @@ describe('books follow their instruments', () => {
   it('a draw entered late on a line that was never booked is a correction; entries say row and version', async () => {
     const id = await books.takeOn(line({ limit: '500000.00', start: '2026-01-05', matures: '2027-04-05' }));
     await books.lock('2026-01-31');
-    await books.change(id, withEvent({ type: 'draw', on: '2026-01-20', amount: '1000.00' }), 'call');
+    await books.change(id, withEvent({ type: 'draw', on: '2026-01-20', amount: '1000.00' }), 'insist');
     const [first] = await books.entriesOf(id, '2026-02-28');
     expect(first).toMatchObject({ kind: 'correction', forPeriod: '2026-01-31', version: 2 });
     const other = await books.takeOn(loan());

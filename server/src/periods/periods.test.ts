@@ -206,7 +206,7 @@ describe('a late change', () => {
         { type: 'extra-principal', on: '2026-07-20', amount: '25000.00' },
       ],
     };
-    await preparer.call('PUT', `/api/instruments/${row.id}`, {
+    await preparer.insist('PUT', `/api/instruments/${row.id}`, {
       version: held.version,
       document,
       reason: 'Found on the July statement',
