@@ -30,6 +30,13 @@ test('after October is locked a rate is changed, a payment corrected and an inst
   await page.getByRole('textbox', { name: 'Annual rate, %', exact: true }).fill('4.4');
   await page.getByRole('textbox', { name: 'Why the terms change' }).fill('The agreement says 4.40 %');
   await page.getByRole('button', { name: 'Save as a new version' }).click();
+  // What it books for closed months is told before it is saved.
+  const asks = page.getByRole('dialog', { name: 'Is this meant so?' });
+  await expect(asks).toContainText(
+    /Furnace hall mortgage: months that are closed change, interest expense from/,
+  );
+  await expectAccessible(page);
+  await asks.getByRole('button', { name: 'Yes, do it' }).click();
   // On the closed day stands what was reported, and beside it what is known now.
   await expect(page.getByText('As the close reported it from version')).toBeVisible();
   await expect(page.getByText(/^now [\d,.]+ \(\+[\d,.]+\)$/).first()).toBeVisible();
