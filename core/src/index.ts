@@ -56,6 +56,7 @@ export {
   booksDiffer,
   booksOff,
   closeEntries,
+  correctionsOf,
   type CloseEntries,
   unseen,
   withdrawalEntries,

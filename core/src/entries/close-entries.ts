@@ -159,6 +159,28 @@ export function booksOff(
   return difference(expectedAt(schedule, last, booksFrom, books), sumOf(books.closed));
 }
 
+/**
+ * What the open month books for closed ones where terms or events are changed, over all of them; debits positive, minor
+ * units. Nothing where it evens out by the last of them.
+ *
+ * @param through last day of the last closed month
+ * @param booksFrom first day the books cover
+ *
+ * @example
+ * correctionsOf(loan, loan, day('2025-02-28'), day('2025-01-01')) // []
+ */
+export function correctionsOf(
+  before: AnySchedule,
+  after: AnySchedule,
+  through: CalendarDay,
+  booksFrom: CalendarDay,
+): Posting[] {
+  return difference(
+    expectedAt(before, through, booksFrom, unseen),
+    expectedAt(after, through, booksFrom, unseen),
+  );
+}
+
 /** What brings an instrument into the books that they have not seen, and the reversal of what had accrued. */
 function opening(
   schedule: AnySchedule,

@@ -7,7 +7,7 @@ import {
   type CompanyClosedDays,
   type InstrumentDocument,
 } from '@coffer/contract';
-import type { ClosedMonths } from '../instruments/ask-about-closed.ts';
+import type { ClosedMonths } from '../periods/period-store.ts';
 import { triedDocument } from '../instruments/tried-document.ts';
 import { attempted, knownInstrument, nameOf, type StoredVersion } from '../instruments/known-instruments.ts';
 

@@ -1,38 +1,6 @@
-import {
-  formatAmount,
-  formatDay,
-  interestExpense,
-  position,
-  type CalendarDay,
-  type MinorUnits,
-  type Schedule,
-} from '@coffer/core';
-import type { Question } from '@coffer/contract';
-import { workedOut, type StoredVersion } from './known-instruments.ts';
-
-/** The months that are closed. */
-export interface ClosedMonths {
-  readonly from: CalendarDay;
-  readonly to: CalendarDay;
-}
-
-/** Interest expense of the closed months as it was known and as a change makes it. Minor units. */
-export interface ExpenseOfClosed {
-  readonly before: MinorUnits;
-  readonly after: MinorUnits;
-}
-
-/** What a change makes of the interest expense of the closed months. */
-export function expenseOfClosed(
-  before: Schedule,
-  after: Schedule,
-  { from, to }: ClosedMonths,
-): ExpenseOfClosed {
-  return {
-    before: interestExpense(before, from - 1, to),
-    after: interestExpense(after, from - 1, to),
-  };
-}
+import { correctionsOf, formatAmount, type Schedule } from '@coffer/core';
+import { accountName, type Question } from '@coffer/contract';
+import type { ClosedMonths } from '../periods/period-store.ts';
 
 /**
  * Asks about a change that reaches into closed months: they stay as they were reported, and the open month books what
@@ -40,30 +8,18 @@ export function expenseOfClosed(
  */
 export function askAboutClosed(
   name: string,
+  before: Schedule,
   after: Schedule,
-  version: StoredVersion,
-  closed: ClosedMonths,
+  { from, to }: ClosedMonths,
 ): Question[] {
-  if (closed.to < closed.from) return [];
-  // A version that cannot be worked out has nothing to be compared with.
-  const worked = workedOut(version, ({ schedule }) => schedule);
-  if (!('made' in worked)) return [];
-  const before = worked.made;
-  const money = (minor: MinorUnits): string => formatAmount(minor, after.terms.digits);
-  const expense = expenseOfClosed(before, after, closed);
-  const [was, is] = [before, after].map((schedule) => position(schedule, closed.to).carrying) as [
-    number,
-    number,
-  ];
-  const changed = (what: string, from: MinorUnits, to: MinorUnits): string[] =>
-    from === to ? [] : [`${what} from ${money(from)} to ${money(to)}, ${money(to - from)}`];
-  const parts = [
-    ...changed('interest expense', expense.before, expense.after),
-    ...changed(`the carrying amount on ${formatDay(closed.to)}`, was, is),
-  ];
-  if (parts.length === 0) return [];
+  if (to < from) return [];
+  const booked = correctionsOf(before, after, to, from).map(
+    ([role, amount]) =>
+      `${amount > 0 ? 'debit' : 'credit'} ${accountName(role)} ${formatAmount(Math.abs(amount), after.terms.digits)}`,
+  );
+  if (booked.length === 0) return [];
   const message =
-    `${name}: months that are closed change, ${parts.join('; ')}. They stay as they were reported; the open month books ` +
-    'the difference, as a correction of each of them.';
+    `${name}: months that are closed come out otherwise. They stay as they were reported; the open month books the ` +
+    `difference: ${booked.join(', ')}.`;
   return [{ code: 'closed-months-change', key: '', message }];
 }

@@ -22,7 +22,7 @@ import {
   type NextVersion,
 } from './instrument-store.ts';
 import type { StoredVersion } from './known-instruments.ts';
-import { isReported } from './reported-positions.ts';
+import { reportedAmong } from './reported-positions.ts';
 
 /** An instrument's id and the version that a change left it at. */
 export interface Saved {
@@ -54,7 +54,7 @@ async function readFor(
   const reading = await figures.one(
     'read-to-keep',
     { closed, published },
-    { version, before, reported: before !== undefined && (await isReported(database, id)) },
+    { version, before, reported: (await reportedAmong(database, [id])).has(id) },
   );
   if (!reading.ok) throw faultyInput(reading.faults, 'This instrument cannot be kept as it is.');
   const { currency, name } = await companyOf(database, companyId);

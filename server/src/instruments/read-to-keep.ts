@@ -12,7 +12,8 @@ import {
   type ReadInstrument,
 } from '@coffer/contract';
 import { anyDocumentOf, rememberRead, workedOut, type StoredVersion } from './known-instruments.ts';
-import { askAboutClosed, type ClosedMonths } from './ask-about-closed.ts';
+import type { ClosedMonths } from '../periods/period-store.ts';
+import { askAboutClosed } from './ask-about-closed.ts';
 import { askAboutOverpaid } from './overpaid.ts';
 import { whyNotKept } from './keepable.ts';
 
@@ -56,25 +57,26 @@ export function readToKeep(
   if (claimsToBeFund(value)) return fundToKeep(value, before !== undefined, closed);
   const reading = readInstrument(before ? value : withFixings(value, published));
   if (!reading.ok) return reading;
-  const faults = reported && before ? otherKind(reading.instrument, before) : [];
-  if (faults.length > 0) return { ok: false, faults };
-  return changeable(version.id, reading.instrument, before, closed);
+  return before && reported
+    ? changeable(reading.instrument, before, closed)
+    : keepable(version.id, reading.instrument, before, closed);
 }
 
-/** Whether an instrument can be kept under an id; where it changes one, with what it makes of closed months. */
+/** Whether an instrument that closed months report can be changed into another, with what that makes of them. */
 export function changeable(
-  id: string,
   instrument: ReadInstrument,
-  before: StoredVersion | undefined,
+  before: StoredVersion,
   closed: ClosedMonths,
 ): Keepable {
-  const kept = keepable(id, instrument, before, closed);
-  if (!kept.ok || !before) return kept;
+  const faults = otherKind(instrument, before);
+  if (faults.length > 0) return { ok: false, faults };
+  const kept = keepable(before.id, instrument, before, closed);
+  // A version that cannot be worked out has nothing to be compared with.
+  const was = workedOut(before, ({ schedule }) => schedule);
+  if (!kept.ok || !('made' in was)) return kept;
   const { document, schedule } = instrument;
-  return {
-    ...kept,
-    questions: [...kept.questions, ...askAboutClosed(document.name, schedule, before, closed)],
-  };
+  const asked = askAboutClosed(document.name, was.made, schedule, closed);
+  return { ...kept, questions: [...kept.questions, ...asked] };
 }
 
 /** What closed months report as one kind stays that: their entries stand in the accounts of that kind. */

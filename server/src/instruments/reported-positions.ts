@@ -25,9 +25,10 @@ export function figuresOfRow(row: ReportedRow): FiguresView {
   return figuresBy((key) => row[columnOf(key)]);
 }
 
-/** Whether any closed period reports an instrument. */
-export async function isReported(database: Knex, id: string): Promise<boolean> {
-  return (await database('reported_position').where({ instrument_id: id }).first('period_end')) !== undefined;
+/** Those of some instruments that any closed period reports. */
+export async function reportedAmong(database: Knex, ids: readonly string[]): Promise<ReadonlySet<string>> {
+  const found = database('reported_position').whereIn('instrument_id', [...ids]);
+  return new Set(await found.distinct().pluck<string[]>('instrument_id'));
 }
 
 /** What a closed period reported of an instrument, and the version that it came from. */

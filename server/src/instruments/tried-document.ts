@@ -1,7 +1,7 @@
 import type { Schedule } from '@coffer/core';
 import { readInstrument, type InstrumentDocument, type Question } from '@coffer/contract';
 import { attempted, type StoredVersion } from './known-instruments.ts';
-import type { ClosedMonths } from './ask-about-closed.ts';
+import type { ClosedMonths } from '../periods/period-store.ts';
 import { keepable } from './read-to-keep.ts';
 
 /** What comes of another document of an instrument: its effect and what is asked first, or in sentences why it cannot be. */

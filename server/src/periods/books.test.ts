@@ -288,11 +288,17 @@ it('says before it is saved what a change of terms books for closed months, and 
   });
   const question = await books.change(id, dearer, 'call');
   expect(asked(question)).toEqual([409, 'closed-months-change']);
-  expect(question.body.error.message).toContain('interest expense from 345.21 to 517.81, 172.60');
+  expect(question.body.error.message).toContain(
+    'credit Interest payable 172.60, debit Interest expense 172.60.',
+  );
   const extra = withEvent({ type: 'extra-principal', on: '2026-02-12', amount: '1000.00' });
   expect((await books.change(id, extra, 'call')).status).toBe(200);
   expect((await books.change(id, dearer, 'insist')).status).toBe(200);
   const february = await books.entriesOf(id, '2026-02-28');
   const corrected = february.filter(({ kind }) => kind === 'correction');
-  expect(moved(corrected, 'interest-expense')).toBe(51_781 - 34_521);
+  const roles = [...new Set(corrected.flatMap(({ lines }) => lines.map(({ role }) => role)))];
+  expect(Object.fromEntries(roles.map((role) => [role, moved(corrected, role)]))).toEqual({
+    'interest-payable': 34_521 - 51_781,
+    'interest-expense': 51_781 - 34_521,
+  });
 });

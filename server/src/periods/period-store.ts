@@ -14,11 +14,14 @@ export function openPeriod(database: Knex, companyId: number): Promise<PeriodRow
   return database('period').where({ company_id: companyId }).whereNot({ state: 'closed' }).first();
 }
 
-/** The first and the last day of a company's closed months; the last is before the first where there are none. */
-export async function closedMonths(
-  database: Knex,
-  companyId: number,
-): Promise<{ readonly from: CalendarDay; readonly to: CalendarDay }> {
+/** The first and the last day of the months that are closed; the last is before the first where there are none. */
+export interface ClosedMonths {
+  readonly from: CalendarDay;
+  readonly to: CalendarDay;
+}
+
+/** The months of a company that are closed. */
+export async function closedMonths(database: Knex, companyId: number): Promise<ClosedMonths> {
   const { booksFrom } = await companyOf(database, companyId);
   const from = parseDay(booksFrom) as CalendarDay;
   const open = await openPeriod(database, companyId);

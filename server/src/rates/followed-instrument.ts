@@ -16,7 +16,7 @@ import {
   type Published,
   type TakenFixing,
 } from '@coffer/contract';
-import { expenseOfClosed, type ClosedMonths } from '../instruments/ask-about-closed.ts';
+import type { ClosedMonths } from '../periods/period-store.ts';
 import { triedDocument } from '../instruments/tried-document.ts';
 import { attempted, knownInstrument, nameOf, type StoredVersion } from '../instruments/known-instruments.ts';
 
@@ -94,7 +94,7 @@ function effectOf(
   return {
     rate: { on: formatDay(last), before: rate(before), after: rate(after) },
     payment: is && { due: formatDay(is.due), before: was?.payment ?? 0, after: is.payment },
-    closed: expenseOfClosed(before.schedule, after.schedule, closed),
+    closed: over(closed.from - 1, closed.to),
     month: over(closed.to, monthEnd),
     year: over(monthEnd, yearEnd),
   };

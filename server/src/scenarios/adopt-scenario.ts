@@ -6,6 +6,7 @@ import { audit } from '../audit/audit.ts';
 import { askFirst, faultyInput, Refusal } from '../http/refusal.ts';
 import { saveVersions, type Saved } from '../instruments/change-instrument.ts';
 import { newestVersionsOf, type Maker, type NextVersion } from '../instruments/instrument-store.ts';
+import { reportedAmong } from '../instruments/reported-positions.ts';
 import { closedMonths } from '../periods/period-store.ts';
 import type { FigureThreads } from '../workers/figure-threads.ts';
 import { deleteScenario, lockScenario, oneScenario } from './scenario-store.ts';
@@ -28,9 +29,10 @@ export async function adoptScenario(
   const ids = scenario.changes.map(({ instrumentId }) => instrumentId);
   const stored = await newestVersionsOf(database, by.companyId, ids);
   const versionOf = new Map(stored.map((version) => [version.id, version]));
+  const reported = await reportedAmong(database, ids);
   const items = scenario.changes.flatMap((change) => {
     const version = versionOf.get(change.instrumentId);
-    return version ? [{ version, change }] : [];
+    return version ? [{ version, change, reported: reported.has(version.id) }] : [];
   });
   const closed = await closedMonths(database, by.companyId);
   const kept = await figures.each('changed-to-keep', closed, items);

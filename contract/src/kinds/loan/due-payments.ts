@@ -26,7 +26,9 @@ export function duePayments(
   to: CalendarDay,
 ): DuePayment[] {
   const short = new Map(dueInArrears(schedule, to).map(({ due, left }) => [due, left]));
-  const earlier = [...short.keys()].filter((due) => due < from).map((due) => rowOfDue(schedule, due));
+  const earlier = [...short.keys()]
+    .filter((due) => due < from && schedule.receipts.byDue.has(due))
+    .map((due) => rowOfDue(schedule, due));
   const rows = earlier.filter((row) => row >= 0).map((row) => loanRow(schedule, row));
   return [...rows, ...paymentsDue(schedule, from, to)].map((row) => {
     const recorded = schedule.receipts.byDue.get(row.due)?.parts;

@@ -107,10 +107,16 @@ export class FundPage {
     const proofs = fund ? fundProofs(fund.schedule) : [];
     return { of: proofs.length, failing: proofs.filter(({ holds }) => !holds) };
   });
+  /** Everything above the list is there, so that nothing moves any more under who presses. */
+  private readonly settled = computed(() => {
+    const has = ({ value, failed }: { value: () => unknown; failed: () => string }): boolean =>
+      value() !== undefined || failed() !== '';
+    return has(this.standing) && (typeof this.row()?.repaysId !== 'string' || has(this.debt));
+  });
   protected readonly shown = computed(() => {
     const fund = this.fund();
     const debt = this.debt.value()?.read.schedule;
-    if (!fund) return undefined;
+    if (!fund || !this.settled()) return undefined;
     const { schedule } = fund;
     const on = this.on();
     const from = addMonths(monthEnd(on), -1, true) + 1;

@@ -36,8 +36,13 @@ export function paymentId({ instrumentId, due }: Pick<DuePayment, 'instrumentId'
   return `${instrumentId} ${due}`;
 }
 
+/** Whether a payment fell due before the month that ends on a day. */
+export function fellDueBefore({ due }: Pick<DuePayment, 'due'>, monthEnd: string): boolean {
+  return due.slice(0, 7) < monthEnd.slice(0, 7);
+}
+
 /** What was paid in all the parts recorded. Minor units. */
-export function paidOf({ recorded }: DuePayment): number {
+function paidOf({ recorded }: DuePayment): number {
   return recorded.reduce((sum, { amount }) => sum + amount, 0);
 }
 

@@ -15,6 +15,7 @@ import { SessionService } from '../session/session.service';
 import { paymentColumns, paymentRows } from './payment-columns';
 import {
   draftOf,
+  fellDueBefore,
   paymentId,
   paymentMade,
   readDraft,
@@ -116,8 +117,8 @@ export class PaymentsPage {
     };
   });
 
-  private isEarlier({ due }: DuePayment): boolean {
-    return due.slice(0, 7) < (this.view()?.month ?? '').slice(0, 7);
+  private isEarlier(payment: DuePayment): boolean {
+    return fellDueBefore(payment, this.view()?.month ?? '');
   }
 
   protected load(): void {

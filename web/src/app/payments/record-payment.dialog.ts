@@ -3,7 +3,7 @@ import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import { showAmount, showDay, type DuePayment } from '@coffer/contract';
+import { assumedPaid, showAmount, showDay, type DuePayment } from '@coffer/contract';
 import { ApiRefusal, newKey } from '../api/api-client';
 import { messageOf } from '../api/message-of';
 import { CompanyService } from '../company/company.service';
@@ -13,6 +13,7 @@ import { TypedField } from '../fields/typed-field';
 import type { OpenInstrument } from '../instrument/instruments.service';
 import {
   draftOf,
+  fellDueBefore,
   paymentMade,
   recordedText,
   readDraft,
@@ -121,8 +122,8 @@ export class RecordPaymentDialog {
     const { n, due, recorded, left, amount } = payment;
     const named = `No. ${n}, ${showDay(due)}`;
     if (recorded.length > 0) return `${named}, in arrears ${showAmount(left, this.digits)}`;
-    const open = due.slice(0, 7) >= (this.company.openEnd() ?? '').slice(0, 7);
-    return `${named}, ${showAmount(amount, this.digits)}${open ? '' : ', assumed paid'}`;
+    const closed = fellDueBefore(payment, this.company.openEnd() ?? '');
+    return `${named}, ${showAmount(amount, this.digits)}${closed ? `, ${assumedPaid.text}` : ''}`;
   }
 
   protected refused(key: string): string {
