@@ -32,9 +32,7 @@ test('after October is locked a rate is changed, a payment corrected and an inst
   await page.getByRole('button', { name: 'Save as a new version' }).click();
   // What it books for closed months is told before it is saved.
   const asks = page.getByRole('dialog', { name: 'Is this meant so?' });
-  await expect(asks).toContainText(
-    /Furnace hall mortgage: months that are closed come out otherwise/,
-  );
+  await expect(asks).toContainText(/Furnace hall mortgage: months that are closed come out otherwise/);
   await expectAccessible(page);
   await asks.getByRole('button', { name: 'Yes, do it' }).click();
   // On the closed day stands what was reported, and beside it what is known now.

@@ -13,10 +13,15 @@ export function askAboutClosed(
   { from, to }: ClosedMonths,
 ): Question[] {
   if (to < from) return [];
-  const booked = correctionsOf(before, after, to, from).map(
-    ([role, amount]) =>
-      `${amount > 0 ? 'debit' : 'credit'} ${accountName(role)} ${formatAmount(Math.abs(amount), after.terms.digits)}`,
-  );
+  const lines = correctionsOf(before, after, to, from);
+  const side = (debit: boolean): string[] =>
+    lines
+      .filter(([, amount]) => amount > 0 === debit)
+      .map(([role, amount]) => {
+        const money = formatAmount(Math.abs(amount), after.terms.digits);
+        return `${debit ? 'debit' : 'credit'} ${accountName(role)} ${money}`;
+      });
+  const booked = [...side(true), ...side(false)];
   if (booked.length === 0) return [];
   const message =
     `${name}: months that are closed come out otherwise. They stay as they were reported; the open month books the ` +

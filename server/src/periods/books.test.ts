@@ -289,7 +289,7 @@ it('says before it is saved what a change of terms books for closed months, and 
   const question = await books.change(id, dearer, 'call');
   expect(asked(question)).toEqual([409, 'closed-months-change']);
   expect(question.body.error.message).toContain(
-    'credit Interest payable 172.60, debit Interest expense 172.60.',
+    'debit Interest expense 172.60, credit Interest payable 172.60.',
   );
   const extra = withEvent({ type: 'extra-principal', on: '2026-02-12', amount: '1000.00' });
   expect((await books.change(id, extra, 'call')).status).toBe(200);

@@ -46,7 +46,7 @@ export function paymentColumns(
       key: 'name',
       title: 'Instrument',
       align: 'left',
-      track: 'minmax(186px, 2fr)',
+      track: 'minmax(172px, 2fr)',
       cell: ({ payment }) => ({ text: payment.name, sub: payment.lender ?? undefined }),
     },
     {
@@ -87,7 +87,7 @@ export function paymentColumns(
       key: 'words',
       title: 'That is',
       align: 'left',
-      track: 'minmax(132px, 1.6fr)',
+      track: 'minmax(114px, 1.6fr)',
       cell: (item) => {
         const { payment, draft, reading, rest } = item;
         if (rest && !draft.ticked) return { text: '', chip: { text: 'in arrears', tone: 'wrong' } };
